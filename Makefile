@@ -1,0 +1,61 @@
+# `make` alone lists the targets. Everything is installed into .venv from the locked files.
+SHELL := /bin/bash
+PYTHON ?= $(shell command -v python3.11 || command -v python3)
+VENV := .venv
+BIN := $(VENV)/bin
+PORT ?= 8000
+DEMO := EXTENDUM_DEMO=1 EXTENDUM_DATA=var/demo
+INSTALL := $(BIN)/python -m pip install --quiet --disable-pip-version-check
+.PHONY: help demo test lint css lock bench shots schema clean
+
+help: ## list the targets
+	@grep -hE '^[a-z]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/^([a-z]+):.*## (.*)/  make \1	\2/' | expand -t 14
+
+$(VENV)/made: 
+	@$(PYTHON) -c 'import sys; sys.exit(sys.version_info[:2] != (3, 11))' || { echo "Python 3.11 is needed; found $$($(PYTHON) --version). Name one: make PYTHON=/path/to/python3.11"; exit 1; }
+	@$(PYTHON) -m venv $(VENV) || { echo "The venv module is missing. On Debian: apt-get install python3-venv"; exit 1; }
+	@touch $@
+
+$(VENV)/run: $(VENV)/made requirements/run.txt pyproject.toml
+	@echo "Installing what the application needs ..."
+	@$(INSTALL) --require-hashes -r requirements/run.txt
+	@$(INSTALL) --no-deps --no-build-isolation -e .
+	@touch $@
+
+$(VENV)/dev: $(VENV)/run requirements/dev.txt
+	@echo "Installing what the tests need ..."
+	@$(INSTALL) --require-hashes -r requirements/dev.txt
+	@touch $@
+
+demo: $(VENV)/run ## start the application with demo data on 127.0.0.1 (PORT=8000)
+	@$(DEMO) $(BIN)/python manage.py migrate --verbosity 0
+	@$(DEMO) $(BIN)/python manage.py load_demo demo
+	@$(DEMO) $(BIN)/python manage.py collectstatic --noinput --verbosity 0
+	@$(DEMO) PORT=$(PORT) $(BIN)/python -m extendum.web.serve
+
+test: $(VENV)/dev ## run all tests: core, properties, formats, web and browser
+	@bash scripts/chromium
+	@$(BIN)/pytest -n auto
+
+lint: $(VENV)/dev ## ruff, mypy and the import rules
+	@$(BIN)/ruff check . && $(BIN)/ruff format --check --quiet . && $(BIN)/mypy && $(BIN)/lint-imports --no-logo
+
+css: ## build the stylesheet and copy fonts (needs Node; the results are committed)
+	@npm ci --silent --no-progress && npm run --silent build
+
+lock: $(VENV)/made ## pin every dependency again, with hashes
+	@$(INSTALL) pip-tools
+	@for f in run dev; do $(BIN)/pip-compile --quiet --generate-hashes --no-emit-index-url --no-emit-find-links --strip-extras --allow-unsafe requirements/$$f.in -o requirements/$$f.txt; done
+
+bench: $(VENV)/run ## measure the budgets
+	@$(BIN)/python -m bench.run
+
+shots: $(VENV)/dev ## take the pictures in docs/screenshots from the demo data
+	@bash scripts/chromium
+	@$(BIN)/python -m bench.shots
+
+schema: $(VENV)/run ## write the JSON Schema of the document again
+	@$(BIN)/python -m extendum.formats.schema > docs/class.schema.json
+
+clean: ## remove what make installed and built; the data in var/ stays
+	@rm -rf $(VENV) node_modules .mypy_cache .ruff_cache .pytest_cache .hypothesis
