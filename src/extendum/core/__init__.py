@@ -1,0 +1,1 @@
+"""The job itself: pure computation, no interface, no clock, no input or output."""

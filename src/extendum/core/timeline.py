@@ -1,0 +1,154 @@
+"""The compiled timeline: the one source of time for the sheet, the stage, captions and the log."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from extendum.core.body import Side
+from extendum.core.errors import RefusedError
+
+
+class SegmentKind(StrEnum):
+    """What a stretch of the main lane is. The closed list of docs/format.md."""
+
+    TALK = "talk"
+    TRANSITION = "transition"
+    SWITCH = "switch"
+    SETUP = "setup"
+    SETTLE = "settle"
+    HOLD = "hold"
+    REPS = "reps"
+    BREATHS = "breaths"
+    RELEASE = "release"
+    QUIET = "quiet"
+
+    @property
+    def works(self) -> bool:
+        """Whether the dose itself is done here."""
+        return self in (SegmentKind.HOLD, SegmentKind.REPS, SegmentKind.BREATHS)
+
+
+class CueKind(StrEnum):
+    """What a cue is. The closed list of docs/format.md."""
+
+    TALK = "talk"
+    MOVING = "moving"
+    THERE = "there"
+    SWITCH = "switch"
+    RELEASE = "release"
+    COUNT = "count"
+    NEXT = "next"
+    HALFWAY = "halfway"
+    CAUTION = "caution"
+    EASIER = "easier"
+    FEEL = "feel"
+    FORM = "form"
+    BREATH = "breath"
+    DEEPER = "deeper"
+    ENCOURAGEMENT = "encouragement"
+    BREATH_PHASE = "breath-phase"
+    REP_PHASE = "rep-phase"
+
+
+class Mode(StrEnum):
+    """How a cue reaches the class."""
+
+    SPOKEN = "spoken"
+    TONE = "tone"
+    SILENT = "silent"
+
+
+class Anchor(StrEnum):
+    """The point of its segment that a cue keeps its distance to when the segment changes length."""
+
+    START = "start"
+    MIDDLE = "middle"
+    END = "end"
+
+
+@dataclass(frozen=True, slots=True)
+class Segment:
+    """A stretch of whole seconds [start_s, end_s) on the main lane, and why it lasts that long."""
+
+    id: str
+    kind: SegmentKind
+    start_s: int
+    end_s: int
+    item: str
+    name: str
+    side: Side | None
+    pass_number: int
+    round: int
+    stage: int | None
+    reason: str
+
+    def __post_init__(self) -> None:
+        if self.end_s <= self.start_s:
+            raise RefusedError("end_s", f"after the start {self.start_s}", self.end_s)
+
+    @property
+    def seconds(self) -> int:
+        """How long it lasts."""
+        return self.end_s - self.start_s
+
+
+@dataclass(frozen=True, slots=True)
+class Cue:
+    """One thing said or sounded, in milliseconds of the class, anchored in its segment."""
+
+    id: str
+    kind: CueKind
+    mode: Mode
+    segment: str
+    anchor: Anchor
+    offset_ms: int
+    start_ms: int
+    end_ms: int
+    text: str
+
+
+@dataclass(frozen=True, slots=True)
+class Unsaid:
+    """A cue that was asked for and finds no place, with the rule that left it out."""
+
+    id: str
+    kind: CueKind
+    text: str
+    rule: str
+
+
+@dataclass(frozen=True, slots=True)
+class Timeline:
+    """Everything that happens, in order of time."""
+
+    length_s: int
+    segments: tuple[Segment, ...] = ()
+    cues: tuple[Cue, ...] = ()
+    unsaid: tuple[Unsaid, ...] = ()
+    underlays: tuple[Segment, ...] = ()
+
+    def of_item(self, item_id: str) -> tuple[Segment, ...]:
+        """The segments of one item."""
+        return tuple(s for s in self.segments if s.item == item_id)
+
+
+def clock(seconds: int) -> str:
+    """Seconds as people read a length: 9:05, or 1:02:30 from an hour on."""
+    minutes, rest = divmod(seconds, 60)
+    hours, minutes = divmod(minutes, 60)
+    return f"{hours}:{minutes:02}:{rest:02}" if hours else f"{minutes}:{rest:02}"
+
+
+def parse_clock(words: str) -> int:
+    """Seconds from ``9:05``, ``1:02:30`` or plain minutes ``10``; RefusedError otherwise."""
+    parts = words.strip().split(":")
+    must = "a length such as 10:00, 1:05:00 or 10 for ten minutes"
+    if not 1 <= len(parts) <= 3 or not all(p.isascii() and p.isdigit() and len(p) <= 4 for p in parts):
+        raise RefusedError("", must, words)
+    numbers = [int(p) for p in parts]
+    if len(numbers) == 1:
+        return numbers[0] * 60
+    if any(n > 59 for n in numbers[1:]):
+        raise RefusedError("", must + ", seconds and minutes after the colon below 60", words)
+    return sum(n * 60**i for i, n in enumerate(reversed(numbers)))
