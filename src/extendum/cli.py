@@ -1,0 +1,163 @@
+"""The command line: the core on files, without a database."""
+
+from __future__ import annotations
+
+import argparse
+import json
+import sys
+from collections.abc import Callable, Sequence
+from pathlib import Path
+from typing import Any
+
+from extendum.core.compile import compile_script, length_of
+from extendum.core.errors import RefusedError
+from extendum.core.explain import limit_words, refusal_lines
+from extendum.core.fit import Fit, Fitter
+from extendum.core.script import LONGEST_CLASS_S, Script
+from extendum.core.timeline import clock, parse_clock
+from extendum.formats.document import dumps, loads
+from extendum.formats.timeline_json import timeline_plain
+
+OK, REFUSED, BAD_INPUT = 0, 1, 2
+
+
+def main(arguments: Sequence[str] | None = None) -> int:
+    """Run one command; gives the exit code: 0 done, 1 out of reach, 2 bad input."""
+    chosen = _parser().parse_args(arguments)
+    try:
+        script = _read(chosen.file)
+        run: Callable[[Script, argparse.Namespace], int] = chosen.run
+        return run(script, chosen)
+    except RefusedError as error:
+        print(f"extendum: {chosen.file}: {error}", file=sys.stderr)
+        return BAD_INPUT
+    except BrokenPipeError:
+        return OK
+    except OSError as error:
+        print(f"extendum: {error.filename or chosen.file}: {error.strerror}", file=sys.stderr)
+        return BAD_INPUT
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="extendum", description="Compute on class documents (docs/format.md).")
+    commands = parser.add_subparsers(required=True, metavar="COMMAND")
+    for name, run, about in (
+        ("length", _length, "how long the class is, and could be"),
+        ("fit", _fit, "fit the class to a length, to the second"),
+        ("timeline", _timeline, "everything that happens, in order"),
+    ):
+        command = commands.add_parser(name, help=about, description=about.capitalize() + ".")
+        command.add_argument("file", metavar="FILE", help="a class document, or - for standard input")
+        command.add_argument("--json", action="store_true", help="print one JSON object")
+        command.set_defaults(run=run)
+        if name == "fit":
+            command.add_argument("--to", required=True, type=_length_argument, metavar="10:00", help="the length")
+            command.add_argument("-o", "--out", metavar="OUT", help="where the fitted document goes")
+    return parser
+
+
+def _length_argument(words: str) -> int:
+    try:
+        seconds = parse_clock(words)
+    except RefusedError as error:
+        raise argparse.ArgumentTypeError(str(error)) from None
+    if not 1 <= seconds <= LONGEST_CLASS_S:
+        raise argparse.ArgumentTypeError(f"must be from 0:01 to {clock(LONGEST_CLASS_S)}; found {words}")
+    return seconds
+
+
+def _read(name: str) -> Script:
+    if name == "-":
+        return loads(sys.stdin.buffer.read())
+    return loads(Path(name).read_bytes())
+
+
+def _write(path: Path, text: str) -> None:
+    """Whole or not at all: what stood there before stays until the new text is complete."""
+    beside = path.with_name(f".{path.name}.new")
+    beside.write_text(text, "utf-8")
+    beside.replace(path)
+
+
+def _print_json(plain: dict[str, Any]) -> None:
+    print(json.dumps(plain, ensure_ascii=False))
+
+
+def _print_table(rows: Sequence[Sequence[str]], heads: Sequence[str]) -> None:
+    table = [heads, *rows]
+    widths = [max(len(row[c]) for row in table) for c in range(len(heads))]
+    for row in table:
+        print("  ".join(cell.ljust(width) for cell, width in zip(row, widths, strict=True)).rstrip())
+
+
+def _length(script: Script, chosen: argparse.Namespace) -> int:
+    fitter = Fitter(script)
+    seconds = length_of(script)
+    if chosen.json:
+        plain = {"seconds": seconds, "least_seconds": fitter.least_s, "most_seconds": fitter.most_s}
+        _print_json(plain)
+    else:
+        print(f"{script.title}: {clock(seconds)} (from {clock(fitter.least_s)} to {clock(fitter.most_s)})")
+    return OK
+
+
+def _fit(script: Script, chosen: argparse.Namespace) -> int:
+    result = Fitter(script).fit(chosen.to)
+    if result.reached and chosen.out:
+        if chosen.out == "-":
+            sys.stdout.write(dumps(result.script))
+            return OK
+        _write(Path(chosen.out), dumps(result.script))
+    if chosen.json:
+        _print_json(_fit_plain(result))
+    elif result.reached:
+        _print_fit(result)
+    else:
+        print("\n".join(refusal_lines(result)))
+    return OK if result.reached else REFUSED
+
+
+def _fit_plain(result: Fit) -> dict[str, Any]:
+    return {
+        "seconds": result.seconds,
+        "reached": result.reached,
+        "nearest_below": result.nearest_below_s,
+        "nearest_above": result.nearest_above_s,
+        "limits": [
+            {"item": one.item, "name": one.name, "limit": one.which, "value": one.value, "unit": one.unit}
+            for one in result.limits
+        ],
+        "changes": [
+            {"item": one.item, "name": one.name, "unit": one.unit, "from": one.before, "to": one.after}
+            for one in result.changes
+        ],
+    }
+
+
+def _print_fit(result: Fit) -> None:
+    print(f"{clock(result.seconds)} exactly, {len(result.changes)} changes")
+    if result.changes:
+        rows = [(one.name, str(one.before), str(one.after), one.unit) for one in result.changes]
+        _print_table(rows, ("move", "from", "to", ""))
+    if result.limits:
+        print("at a limit: " + ", ".join(limit_words(one) for one in result.limits))
+
+
+def _timeline(script: Script, chosen: argparse.Namespace) -> int:
+    timeline = compile_script(script)
+    if chosen.json:
+        _print_json(timeline_plain(timeline))
+        return OK
+    print(f"{script.title}: {clock(timeline.length_s)}")
+    rows = [
+        (clock(s.start_s), clock(s.end_s), s.kind.value, s.name, s.side.value if s.side else "", s.reason)
+        for s in timeline.segments
+    ]
+    _print_table(rows, ("from", "to", "kind", "item", "side", "why"))
+    for one in timeline.unsaid:
+        print(f"unsaid: {one.text} ({one.rule}, {one.id})")
+    return OK
+
+
+if __name__ == "__main__":
+    sys.exit(main())

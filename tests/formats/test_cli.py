@@ -1,0 +1,85 @@
+"""The command line on files: tables, JSON, refusals and bad input."""
+
+import io
+import json
+from pathlib import Path
+
+import pytest
+
+from extendum.cli import main
+from extendum.formats.document import loads
+
+ROOT = Path(__file__).parents[2]
+GOLDEN = str(ROOT / "tests" / "data" / "golden.json")
+TWELVE = str(ROOT / "demo" / "after-digging.json")
+
+
+def run(capsys, *arguments):
+    code = main(arguments)
+    out, err = capsys.readouterr()
+    return code, out, err
+
+
+def test_length_says_what_is_and_could_be(capsys):
+    code, out, _ = run(capsys, "length", GOLDEN, "--json")
+    assert (code, json.loads(out)) == (0, {"seconds": 177, "least_seconds": 126, "most_seconds": 256})
+    assert "2:57 (from 2:06 to 4:16)" in run(capsys, "length", GOLDEN)[1]
+
+
+@pytest.mark.parametrize("target", ["9:00", "12:00", "15:00"])
+def test_fit_reaches_the_second_and_writes_the_document(capsys, tmp_path, target):
+    out_file = tmp_path / "out.json"
+    code, out, _ = run(capsys, "fit", TWELVE, "--to", target, "-o", str(out_file), "--json")
+    plain = json.loads(out)
+    minutes, seconds = map(int, target.split(":"))
+    assert (code, plain["reached"], plain["seconds"]) == (0, True, minutes * 60 + seconds)
+    script = loads(out_file.read_text())
+    for item in script.items():
+        assert item.quantity.least <= item.quantity.value <= item.quantity.most
+    again = json.loads(run(capsys, "length", str(out_file), "--json")[1])
+    assert again["seconds"] == minutes * 60 + seconds
+
+
+@pytest.mark.parametrize(("target", "near"), [("1:00", "nearest_above"), ("3:00:00", "nearest_below")])
+def test_out_of_reach_is_refused_and_nothing_is_written(capsys, tmp_path, target, near):
+    out_file = tmp_path / "out.json"
+    code, out, _ = run(capsys, "fit", TWELVE, "--to", target, "-o", str(out_file), "--json")
+    plain = json.loads(out)
+    assert (code, plain["reached"], plain["seconds"], plain["changes"]) == (1, False, 720, [])
+    assert plain[near] and plain["limits"]
+    assert not out_file.exists()
+    assert "cannot be reached" in run(capsys, "fit", TWELVE, "--to", target)[1]
+
+
+def test_timeline_lists_segments_cues_and_what_is_unsaid(capsys, monkeypatch):
+    stdin = type("Stdin", (), {"buffer": io.BytesIO(Path(GOLDEN).read_bytes())})
+    monkeypatch.setattr("sys.stdin", stdin)
+    code, out, _ = run(capsys, "timeline", "-", "--json")
+    plain = json.loads(out)
+    assert code == 0
+    assert set(plain) == {"length", "segments", "cues", "unsaid", "underlays"}
+    hold = next(s for s in plain["segments"] if s["kind"] == "hold")
+    assert {k: hold[k] for k in ("start", "end", "item", "stage", "side", "round")} == {
+        "start": 52,
+        "end": 82,
+        "item": "c",
+        "stage": 1,
+        "side": "left",
+        "round": 1,
+    }
+    half = next(c for c in plain["cues"] if c["kind"] == "halfway")
+    assert (half["start"], half["end"], half["segment"]) == (67.0, 67.664, hold["id"])
+    assert "13:" not in run(capsys, "timeline", GOLDEN)[1]
+
+
+def test_bad_files_give_the_path_and_exit_2(capsys, tmp_path):
+    bad = tmp_path / "bad.json"
+    bad.write_text(Path(GOLDEN).read_text().replace('"most": 45', '"most": 4'))
+    code, out, err = run(capsys, "length", str(bad))
+    assert (code, out) == (2, "")
+    assert "sections[0].groups[0].items[2].dose.seconds.most: must be at least the wanted 30; found 4" in err
+    assert run(capsys, "length", str(tmp_path / "none.json"))[0] == 2
+    with pytest.raises(SystemExit) as refused:
+        main(["fit", GOLDEN, "--to", "ten"])
+    assert refused.value.code == 2
+    assert "must be a length such as 10:00" in capsys.readouterr().err

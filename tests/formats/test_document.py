@@ -1,0 +1,123 @@
+"""The own document: nothing is lost on a round trip, and every wrong place is named."""
+
+import json
+from pathlib import Path
+
+import jsonschema
+import pytest
+from hypothesis import given
+
+from extendum.core.errors import RefusedError
+from extendum.formats.codec import to_plain
+from extendum.formats.document import dumps, loads, plain_of, script_from
+from extendum.formats.library import search, shipped_moves
+from extendum.formats.schema import schema
+from tests.strategies import scripts
+
+ROOT = Path(__file__).parents[2]
+GOLDEN = (ROOT / "tests" / "data" / "golden.json").read_text()
+DEMOS = sorted((ROOT / "demo").glob("*.json"))
+
+
+@given(scripts())
+def test_written_and_read_again_is_equal(script):
+    assert loads(dumps(script)) == script
+    jsonschema.validate(plain_of(script), schema())
+
+
+def test_fields_of_a_newer_version_survive():
+    plain = json.loads(GOLDEN)
+    plain["version"] = 9
+    plain["mood"] = {"calm": [1, None]}
+    plain["sections"][0]["groups"][0]["items"][2]["dose"]["ramp"] = "slow"
+    plain["sections"][0]["groups"][0]["items"][2]["move"]["props"] = [{"name": "wall", "hue": 3}]
+    again = plain_of(script_from(plain))
+    assert again["mood"] == {"calm": [1, None]}
+    item = again["sections"][0]["groups"][0]["items"][2]
+    assert item["dose"]["ramp"] == "slow"
+    assert item["move"]["props"][0]["hue"] == 3
+
+
+def broken(change):
+    plain = json.loads(GOLDEN)
+    change(plain)
+    return json.dumps(plain)
+
+
+ITEM = "sections[0].groups[0].items[2]"
+
+
+@pytest.mark.parametrize(
+    ("change", "path", "must"),
+    [
+        (lambda p: p.update(format="other"), "format", "'extendum-class'"),
+        (lambda p: p.update(version=True), "version", "a whole number from 1"),
+        (lambda p: p.pop("title"), "title", "given"),
+        (lambda p: p.update(title=""), "title", "1 to 200 characters"),
+        (lambda p: p["brief"].update(target_s="ten"), "brief.target_s", "a whole number"),
+        (lambda p: p["style"].update(lead_side="both"), "style.lead_side", "left or right"),
+        (lambda p: p["style"].update(words_per_minute=20), "style.words_per_minute", "from 60 to 300"),
+        (lambda p: p.update(sections={}), "sections", "a list"),
+        (lambda p: item(p)["dose"].update(type="nap"), f"{ITEM}.dose.type", "one of hold, reps, breaths"),
+        (lambda p: item(p)["dose"]["seconds"].update(most=20), f"{ITEM}.dose.seconds.most", "at least the wanted 30"),
+        (lambda p: item(p)["dose"]["seconds"].update(now=50), f"{ITEM}.dose.seconds.now", "from 15 to 45"),
+        (lambda p: item(p)["words"].update(release="Now {sdie}."), f"{ITEM}.words.release", "placeholders are among"),
+        (lambda p: item(p)["words"].update(release="Now {side."), f"{ITEM}.words.release", "each { closed"),
+        (lambda p: item(p).update(id="a"), f"{ITEM}.id", "different from every other id"),
+        (lambda p: item(p).update(id="a b"), f"{ITEM}.id", "letters, digits"),
+        (lambda p: item(p)["move"].update(posture="floating"), f"{ITEM}.move.posture", "one of standing"),
+    ],
+)
+def test_a_wrong_value_is_named_with_its_path(change, path, must):
+    with pytest.raises(RefusedError) as refused:
+        loads(broken(change))
+    assert refused.value.path == path
+    assert must in refused.value.must
+
+
+def item(plain):
+    return plain["sections"][0]["groups"][0]["items"][2]
+
+
+@pytest.mark.parametrize(
+    ("text", "said"),
+    [
+        ("", "line 1, column 1"),
+        ('{"a": \n }', "line 2, column 2"),
+        ("[1]", "a JSON object"),
+        ('{"a": NaN}', "without NaN"),
+        (b"\xff\xfe{}", "UTF-8"),
+        ("[" * 100_000, "nested"),
+        ('"' + "x" * 4_000_001 + '"', "at most 4,000,000 bytes"),
+    ],
+)
+def test_what_is_no_document_says_where_and_why(text, said):
+    with pytest.raises(RefusedError) as refused:
+        loads(text)
+    assert said in str(refused.value)
+
+
+def test_the_shipped_schema_is_the_current_one_and_accepts_the_demo_classes():
+    shipped = json.loads((ROOT / "docs" / "class.schema.json").read_text())
+    assert shipped == schema()
+    assert len(DEMOS) == 4
+    for path in DEMOS:
+        jsonschema.validate(json.loads(path.read_text()), shipped)
+        assert dumps(loads(path.read_text())) == path.read_text()
+
+
+def test_the_library_holds_complete_moves_with_keys_of_their_own():
+    moves = shipped_moves()
+    assert len(moves) >= 24
+    assert len({entry.move.key for entry in moves}) == len(moves)
+    for entry in moves:
+        assert entry.move.targets
+        assert any(entry.words.all()[:2]), entry.move.key
+        assert bool(entry.words.switch) == entry.move.sided, entry.move.key
+        assert "left" not in str(to_plain(entry.words)).lower(), entry.move.key
+
+
+def test_search_finds_by_name_area_and_posture():
+    assert [e.move.key for e in search("calf lean")][:2] == ["calf-lean", "bent-knee-calf-lean"]
+    assert "lying-hamstring" in [e.move.key for e in search("supine back of thigh")]
+    assert search("zzz") == []
