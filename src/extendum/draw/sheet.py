@@ -1,0 +1,149 @@
+"""The minute sheet: one ruled line is one minute, and the segments run along the lines like handwriting.
+
+Within a line the upper half is the spoken left side, the lower half the right, the full height both.
+Kinds differ by shape and texture first, colour second.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from extendum.core.body import Side
+from extendum.core.script import Script
+from extendum.core.timeline import Cue, CueKind, Segment, SegmentKind, Timeline, clock
+from extendum.draw.ruling import Piece, Ruling, box, pieces, ruling_for
+from extendum.draw.shapes import SHAPES
+from extendum.draw.svg import SIGN, clip, n, tag, text
+
+LABEL_PX = 12.0
+
+
+def draw_sheet(timeline: Timeline, script: Script | None = None, chosen: str | None = None) -> str:
+    """The sheet as SVG: every segment can be reached, says what it is and why it lasts so long."""
+    ruling = ruling_for(timeline.length_s)
+    drawn = list(_rules(ruling, timeline.length_s))
+    beats = _beats_by_segment(timeline)
+    first = True
+    for piece in pieces(timeline):
+        drawn.append(_piece(piece, ruling, beats, chosen, focusable=piece.first, tabindex=0 if first else -1))
+        first = False
+    drawn += _labels(timeline, ruling, script)
+    return tag(
+        "svg",
+        "".join(drawn),
+        class_="sheet",
+        id="sheet",
+        viewBox=f"0 0 {n(ruling.width)} {n(ruling.height)}",
+        role="group",
+        aria_label=f"Minute sheet, {clock(timeline.length_s)}",
+    )
+
+
+def _rules(ruling: Ruling, length_s: int) -> Iterator[str]:
+    for line in range(ruling.lines):
+        x, y = ruling.place(line)
+        base = y + ruling.track + 1.5
+        wide = ruling.second * 60
+        yield tag("path", d=f"M{n(x)} {n(base)}h{n(wide)}", class_="rule")
+        ticks = "".join(f"M{n(x + s * ruling.second)} {n(base)}v-3" for s in (15, 30, 45))
+        yield tag("path", d=ticks, class_="tick")
+        yield text(str(line), x - 8, y + ruling.track * 0.72, class_="minute", text_anchor="end")
+    if length_s:
+        x, y = ruling.place((length_s - 1) // 60)
+        end = x + (length_s - (length_s - 1) // 60 * 60) * ruling.second
+        yield tag("path", d=f"M{n(end)} {n(y - 3)}v{n(ruling.track + 6)}", class_="end")
+
+
+def _beats_by_segment(timeline: Timeline) -> dict[str, list[Cue]]:
+    found: dict[str, list[Cue]] = {}
+    kinds = (CueKind.BREATH_PHASE, CueKind.REP_PHASE, CueKind.COUNT, CueKind.HALFWAY)
+    for cue in timeline.cues:
+        if cue.kind in kinds:
+            found.setdefault(cue.segment, []).append(cue)
+    return found
+
+
+def spoken_name(segment: Segment) -> str:
+    """A segment as it is read out: times, move, side, kind and reason."""
+    side = f", {segment.side}" if segment.side and segment.side is not Side.BOTH else ""
+    return f"{clock(segment.start_s)} to {clock(segment.end_s)}, {segment.name}{side}, {segment.kind}: {segment.reason}"
+
+
+def _piece(
+    piece: Piece,
+    ruling: Ruling,
+    beats: dict[str, list[Cue]],
+    chosen: str | None,
+    *,
+    focusable: bool,
+    tabindex: int,
+) -> str:
+    segment = piece.segment
+    x, y, height = box(piece, ruling)
+    wide = max(0.6, (piece.to_s - piece.from_s) * ruling.second - 0.8)
+    shape = SHAPES[segment.kind](piece, x, y, wide, height, ruling, beats.get(segment.id, []))
+    _, line_y = ruling.place(piece.line)
+    hit = tag("rect", x=n(x), y=n(line_y), width=n(wide + 0.8), height=n(ruling.track), class_="hit")
+    state = " chosen" if segment.item == chosen else ""
+    about = spoken_name(segment)
+    reach: dict[str, object] = (
+        {"role": "button", "tabindex": tabindex, "aria_label": about} if focusable else {"aria_hidden": "true"}
+    )
+    return tag(
+        "g",
+        hit + shape,
+        class_=f"seg k-{segment.kind} s-{segment.side or 'none'}{state}",
+        id=f"seg-{segment.id}" if focusable else None,
+        data_item=segment.item,
+        data_about=about,
+        **reach,
+    )
+
+
+def _labels(timeline: Timeline, ruling: Ruling, script: Script | None) -> Iterator[str]:
+    """Numbers and names over each item, as long as the room to the next; then holds by side and length."""
+    numbers = {item.id: f"{i} " for i, item in enumerate(script.items(), 1)} if script else {}
+    starts: dict[str, Segment] = {}
+    for segment in timeline.segments:
+        starts.setdefault(segment.item, segment)
+    following = [segment.start_s for segment in starts.values()][1:]
+    taken: list[tuple[float, float]] = []  # seconds covered by names, in order
+    for segment, end in zip(starts.values(), [*following, timeline.length_s], strict=False):
+        label = f"{numbers.get(segment.item, '')}{segment.name}"
+        at, room = _roomiest(segment.start_s, end, len(label) * LABEL_PX * SIGN, ruling)
+        shown = clip(label, room, LABEL_PX)
+        if shown:
+            x, y = ruling.place(at // 60)
+            taken.append((at, at + (len(shown) * LABEL_PX * SIGN + 8) / ruling.second))
+            yield text(shown, x + at % 60 * ruling.second, y - 2.5, class_="label", data_item=segment.item)
+    for piece in pieces(timeline):
+        if piece.first and piece.segment.kind is SegmentKind.HOLD:
+            yield from _hold_label(piece, ruling, taken)
+
+
+def _roomiest(start: int, end: int, needed: float, ruling: Ruling) -> tuple[int, float]:
+    """The first line of a stretch with room enough for a label, or the one with most: second and width."""
+    best, at = (start, 0.0), start
+    while at < end and best[1] < needed:
+        to = min(end, (at // 60 + 1) * 60)
+        room = (to - at) * ruling.second - 4
+        if room > best[1]:
+            best = (at, room)
+        at = to
+    return best
+
+
+def _hold_label(piece: Piece, ruling: Ruling, taken: list[tuple[float, float]]) -> Iterator[str]:
+    """Side and seconds of a hold: inside its bar where that is tall enough, otherwise above it."""
+    segment = piece.segment
+    side = f"{segment.side} " if segment.side in (Side.LEFT, Side.RIGHT) else ""
+    shown = f"{side}{segment.seconds} s"
+    x, y, height = box(piece, ruling)
+    width = len(shown) * 11 * SIGN * 1.1 + 10
+    if width > (piece.to_s - piece.from_s) * ruling.second:
+        return
+    if height >= 10:
+        yield text(shown, x + 8, y + height / 2 + 3.8, class_="inner")
+    elif not any(a < piece.from_s + width / ruling.second and piece.from_s < b for a, b in taken):
+        _, top = ruling.place(piece.line)
+        yield text(shown, x + 4, top - 2.5, class_="outer")

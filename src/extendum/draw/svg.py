@@ -1,0 +1,38 @@
+"""A little help to write SVG: escaped, with numbers kept short. No style attributes: the CSP forbids them."""
+
+from __future__ import annotations
+
+from html import escape
+
+#: The width of an average sign of the shipped text face, as a share of its size.
+SIGN = 0.47
+
+
+def n(value: float) -> str:
+    """A coordinate with at most one decimal."""
+    return f"{value:.1f}".removesuffix(".0")
+
+
+def tag(name: str, inside: str = "", /, **attributes: object) -> str:
+    """One element; an underscore in an attribute's name stands for a hyphen, a trailing one for nothing."""
+    parts = [name]
+    for key, value in attributes.items():
+        if value is None:
+            continue
+        shown = n(value) if isinstance(value, float) else escape(str(value), quote=True)
+        parts.append(f'{key.rstrip("_").replace("_", "-")}="{shown}"')
+    opening = " ".join(parts)
+    return f"<{opening}>{inside}</{name}>" if inside else f"<{opening}/>"
+
+
+def text(words: str, x: float, y: float, **attributes: object) -> str:
+    """A text element; the words are escaped."""
+    return tag("text", escape(words), x=n(x), y=n(y), **attributes)
+
+
+def clip(words: str, width: float, font_px: float) -> str:
+    """The words, shortened with an ellipsis to a width; empty when not even four signs fit."""
+    fitting = int(width / (font_px * SIGN))
+    if len(words) <= fitting:
+        return words
+    return words[: fitting - 1].rstrip() + "…" if fitting >= 4 else ""
