@@ -1,0 +1,1 @@
+"""The web application: views load a script, call the core, render a template."""

@@ -1,0 +1,97 @@
+"""The Desk: one page and one fragment at one address; every edit answers with the Desk as it then is."""
+
+from __future__ import annotations
+
+from django.http import HttpRequest, HttpResponse, HttpResponseRedirect, QueryDict
+from django.shortcuts import render
+from django.urls import reverse
+from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.vary import vary_on_headers
+
+from extendum.core.errors import ExtendumError, RefusedError
+from extendum.core.timeline import clock
+from extendum.web.classes import store
+from extendum.web.classes.access import own_class
+from extendum.web.classes.models import StretchClass
+from extendum.web.classes.page import desk_context
+from extendum.web.classes.posted import OutOfReachError, read_edit, whole
+
+
+@require_GET
+@vary_on_headers("HX-Request")
+def desk(request: HttpRequest, pk: int) -> HttpResponse:
+    """The class on the Desk, with the item chosen by ?item=."""
+    return _desk(request, own_class(request, pk), request.GET.get("item"))
+
+
+def _desk(request: HttpRequest, of: StretchClass, chosen: str | None) -> HttpResponse:
+    template = "classes/_desk.html" if request.htmx else "classes/desk.html"
+    return render(request, template, desk_context(of, chosen))
+
+
+@require_POST
+def edit(request: HttpRequest, pk: int) -> HttpResponse:
+    """Apply one edit made on the class as it was at the posted stamp."""
+    of, form = own_class(request, pk), request.POST
+    try:
+        asked = read_edit(form, store.script_of(of.head))
+        of = store.change(of, whole(form, "stamp"), asked.label, asked.change, asked.field)
+    except store.StaleEditError as stale:
+        return _stale(request, of, form, stale)
+    except OutOfReachError as far:
+        return _notice(request, of, 422, out_of_reach=_offers(far), lines=str(far).split(". "))
+    except ExtendumError as error:
+        return _notice(request, of, 422, message=str(error))
+    chosen = asked.choose if asked.choose is not None else form.get("item")
+    return _answer(request, of, chosen)
+
+
+def _offers(far: OutOfReachError) -> list[str]:
+    near = (far.result.nearest_below_s, far.result.nearest_above_s)
+    return [clock(seconds) for seconds in near if seconds is not None]
+
+
+def _answer(request: HttpRequest, of: StretchClass, chosen: str | None) -> HttpResponse:
+    if request.htmx:
+        return _desk(request, of, chosen)
+    query = f"?item={chosen}" if chosen else ""
+    return HttpResponseRedirect(reverse("desk", args=[of.pk]) + query)
+
+
+def _notice(request: HttpRequest, of: StretchClass, status: int, **facts: object) -> HttpResponse:
+    template = "classes/_notice.html" if request.htmx else "classes/notice_page.html"
+    return render(request, template, {"class": of, **facts}, status=status)
+
+
+def _stale(request: HttpRequest, of: StretchClass, form: QueryDict, stale: store.StaleEditError) -> HttpResponse:
+    typed = [(k, v) for k, v in form.items() if k not in ("csrfmiddlewaretoken", "stamp")]
+    return _notice(request, of, 409, happened=stale.happened, typed=typed)
+
+
+@require_POST
+def step(request: HttpRequest, pk: int) -> HttpResponse:
+    """Undo, redo, or go to any step."""
+    of, form = own_class(request, pk), request.POST
+    try:
+        stamp, which = whole(form, "stamp"), form.get("which", "")
+        if which == "undo":
+            of = store.undo(of, stamp)
+        elif which == "redo":
+            of = store.redo(of, stamp)
+        elif which == "go":
+            of = store.go_to(of, stamp, whole(form, "revision"))
+        else:
+            raise RefusedError("which", "undo, redo or go", which)
+    except store.StaleEditError as stale:
+        return _stale(request, of, form, stale)
+    except ExtendumError as error:
+        return _notice(request, of, 422, message=str(error))
+    return _answer(request, of, form.get("item"))
+
+
+@require_GET
+def steps(request: HttpRequest, pk: int) -> HttpResponse:
+    """All steps ever taken, newest first, on every branch."""
+    of = own_class(request, pk)
+    found = of.revisions.order_by("-stamp", "-pk")[:300]
+    return render(request, "classes/_steps.html", {"class": of, "steps": found})

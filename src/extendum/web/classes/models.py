@@ -1,0 +1,46 @@
+"""Classes and their revisions. Every edit is a revision; nothing is ever overwritten but quick repeats."""
+
+from django.conf import settings
+from django.db import models
+from django.utils import timezone
+
+
+class StretchClass(models.Model):
+    """A class on somebody's shelf; what it contains is in its head revision."""
+
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="classes")
+    title = models.CharField(max_length=200, help_text="that of the head revision, for lists")
+    head = models.ForeignKey("Revision", models.PROTECT, null=True, related_name="+")
+    stamp = models.PositiveIntegerField(default=0, help_text="counts every change, undo and redo too")
+    last_action = models.CharField(max_length=300, blank=True)
+    created_at = models.DateTimeField(default=timezone.now)
+    changed_at = models.DateTimeField(default=timezone.now)
+    taught_at = models.DateTimeField(null=True)
+    archived_at = models.DateTimeField(null=True)
+
+    class Meta:
+        indexes = [models.Index(fields=["owner", "archived_at", "-changed_at"], name="shelf")]
+
+    def __str__(self) -> str:
+        return self.title
+
+
+class Revision(models.Model):
+    """A whole document as one edit left it."""
+
+    of = models.ForeignKey(StretchClass, models.CASCADE, related_name="revisions")
+    parent = models.ForeignKey("self", models.CASCADE, null=True, related_name="children")
+    forward = models.ForeignKey(
+        "self", models.SET_NULL, null=True, related_name="+", help_text="where redo goes from here"
+    )
+    document = models.BinaryField(help_text="compressed JSON")
+    label = models.CharField(max_length=300)
+    field = models.CharField(max_length=120, blank=True, help_text="repeated edits of it may be one revision")
+    stamp = models.PositiveIntegerField(help_text="the class's stamp when it was last written")
+    at = models.DateTimeField(default=timezone.now)
+
+    class Meta:
+        indexes = [models.Index(fields=["of", "stamp"], name="revisions_since")]
+
+    def __str__(self) -> str:
+        return f"{self.of_id}: {self.label}"

@@ -1,0 +1,140 @@
+"""The Shelf: an instructor's classes, each drawn as a small sheet."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+from django.contrib import messages
+from django.http import HttpRequest, HttpResponse, HttpResponseRedirect
+from django.shortcuts import redirect, render
+from django.utils import timezone
+from django.utils.safestring import SafeString
+from django.utils.text import slugify
+from django.views.decorators.http import require_GET, require_POST
+
+from extendum.core import edit
+from extendum.core.errors import RefusedError
+from extendum.core.timeline import clock, parse_clock
+from extendum.draw.small import draw_small_sheet
+from extendum.formats.document import dumps
+from extendum.web.classes import store
+from extendum.web.classes.access import own_class
+from extendum.web.classes.models import StretchClass
+from extendum.web.classes.page import compiled, drawn
+
+
+@dataclass(frozen=True, slots=True)
+class Paper:
+    """One class as it lies on the shelf."""
+
+    of: StretchClass
+    length: str
+    fits: bool
+    target: str
+    moves: int
+    group: str
+    sheet: SafeString
+
+
+def _paper(of: StretchClass) -> Paper:
+    document = bytes(of.head.document)
+    script, timeline = store.script_of(of.head), compiled(document)
+    target = script.brief.target_s
+    return Paper(
+        of,
+        clock(timeline.length_s),
+        timeline.length_s == target,
+        clock(target),
+        len(script.moves()),
+        script.brief.group,
+        drawn(draw_small_sheet(timeline)),
+    )
+
+
+@require_GET
+def shelf(request: HttpRequest) -> HttpResponse:
+    """Classes in use, or with ?archived=1 those put away."""
+    return _shelf(request)
+
+
+def _shelf(request: HttpRequest, status: int = 200, **facts: object) -> HttpResponse:
+    archived = request.GET.get("archived") == "1"
+    own = StretchClass.objects.filter(owner=request.user).select_related("head")
+    shown = own.filter(archived_at__isnull=not archived).order_by("-changed_at")
+    context = {
+        "papers": [_paper(one) for one in shown],
+        "archived": archived,
+        "archived_count": own.filter(archived_at__isnull=False).count(),
+        **facts,
+    }
+    return render(request, "classes/shelf.html", context, status=status)
+
+
+@require_POST
+def make(request: HttpRequest) -> HttpResponse:
+    """A new class with a title and a length; what was typed stays when it is refused."""
+    title, typed = request.POST.get("title", "").strip(), request.POST.get("length", "")
+    try:
+        script = edit.new_script(title, parse_clock(typed))
+    except RefusedError as error:
+        where = "title" if error.path == "title" else "length"
+        return _shelf(
+            request,
+            422,
+            new_error=str(error.within(where) if not error.path else error),
+            wrong=where,
+            new_title=title,
+            new_length=typed,
+        )
+    return redirect("desk", store.create(request.user, script, "Made").pk)
+
+
+@require_POST
+def rename(request: HttpRequest, pk: int) -> HttpResponse:
+    """Another title for a class, as a step that can be undone."""
+    of, title = own_class(request, pk), request.POST.get("title", "")
+    try:
+        store.change(of, of.stamp, f"Renamed {title.strip()}", lambda s: edit.set_title(s, title))
+    except RefusedError as error:
+        messages.error(request, str(error))
+    return redirect("shelf")
+
+
+@require_POST
+def duplicate(request: HttpRequest, pk: int) -> HttpResponse:
+    """A copy of a class as it is now."""
+    of = own_class(request, pk)
+    script = store.script_of(of.head)
+    title = f"{script.title[:190]} (copy)"
+    store.create(request.user, replace(script, title=title), f"Copied from {script.title}")
+    messages.success(request, f"“{title}” is on the shelf.")
+    return redirect("shelf")
+
+
+@require_POST
+def archive(request: HttpRequest, pk: int) -> HttpResponse:
+    """Put a class away; nothing of it is lost."""
+    return _put(request, pk, away=True)
+
+
+@require_POST
+def restore(request: HttpRequest, pk: int) -> HttpResponse:
+    """Take a class out of the archive again."""
+    return _put(request, pk, away=False)
+
+
+def _put(request: HttpRequest, pk: int, *, away: bool) -> HttpResponse:
+    of = own_class(request, pk)
+    of.archived_at = timezone.now() if away else None
+    of.save(update_fields=["archived_at"])
+    messages.success(request, f"“{of.title}” is {'in the archive' if away else 'back on the shelf'}.")
+    return HttpResponseRedirect(request.POST.get("back") if request.POST.get("back") in ("/", "/?archived=1") else "/")
+
+
+@require_GET
+def document(request: HttpRequest, pk: int) -> HttpResponse:
+    """The class as its own document, to keep or to use on the command line."""
+    of = own_class(request, pk)
+    answer = HttpResponse(dumps(store.script_of(of.head)), content_type="application/json")
+    answer["Content-Disposition"] = f'attachment; filename="{slugify(of.title) or "class"}.json"'
+    return answer

@@ -1,0 +1,118 @@
+"""Keeping classes: revisions, undo and redo, and refusing an edit of what has changed meanwhile."""
+
+from __future__ import annotations
+
+import zlib
+from collections.abc import Callable
+from datetime import timedelta
+from functools import lru_cache
+
+from django.contrib.auth.models import AbstractBaseUser
+from django.db import transaction
+from django.utils import timezone
+
+from extendum.core.script import Script
+from extendum.formats.document import dumps, loads
+from extendum.web.classes.models import Revision, StretchClass
+
+#: Edits of one field this close together are one revision.
+ONE_REVISION_WITHIN = timedelta(seconds=3)
+
+
+class StaleEditError(Exception):
+    """Somebody, or another window, changed the class since the page that the edit was made on."""
+
+    def __init__(self, happened: list[str]) -> None:
+        self.happened = happened
+        super().__init__(happened)
+
+
+def pack(script: Script) -> bytes:
+    """A script as it is stored."""
+    return zlib.compress(dumps(script, indent=None).encode(), 6)
+
+
+@lru_cache(maxsize=64)
+def _unpack(document: bytes) -> Script:
+    return loads(zlib.decompress(document))
+
+
+def script_of(revision: Revision) -> Script:
+    """The script of a revision."""
+    return _unpack(bytes(revision.document))
+
+
+@transaction.atomic
+def create(owner: AbstractBaseUser, script: Script, label: str) -> StretchClass:
+    """A new class with its first revision."""
+    made = StretchClass.objects.create(owner=owner, title=script.title, last_action=label, stamp=1)
+    made.head = Revision.objects.create(of=made, document=pack(script), label=label, stamp=1)
+    made.save(update_fields=["head"])
+    return made
+
+
+def _current(pk: int, stamp: int) -> StretchClass:
+    """The class, held by this transaction; StaleEditError when the page is older than it."""
+    current = StretchClass.objects.select_related("head").get(pk=pk)
+    if current.stamp != stamp:
+        since = Revision.objects.filter(of=current, stamp__gt=stamp).order_by("stamp")
+        raise StaleEditError([r.label for r in since] or [current.last_action])
+    return current
+
+
+def _move_head(current: StretchClass, head: Revision, action: str) -> StretchClass:
+    current.head, current.title = head, script_of(head).title
+    current.stamp += 1
+    current.last_action = action
+    current.changed_at = timezone.now()
+    current.save(update_fields=["head", "title", "stamp", "last_action", "changed_at"])
+    return current
+
+
+@transaction.atomic
+def change(of: StretchClass, stamp: int, label: str, edit: Callable[[Script], Script], field: str = "") -> StretchClass:
+    """Apply an edit made on the class as it was at this stamp; an edit that changes nothing adds nothing."""
+    current = _current(of.pk, stamp)
+    before = script_of(current.head)
+    after = edit(before)
+    if after == before:
+        return current
+    head, now = current.head, timezone.now()
+    quick = field and head.field == field and now - head.at < ONE_REVISION_WITHIN
+    if quick and head.parent_id and not head.children.exists():
+        head.document, head.label, head.at, head.stamp = pack(after), label, now, stamp + 1
+        head.save(update_fields=["document", "label", "at", "stamp"])
+        return _move_head(current, head, label)
+    made = Revision.objects.create(
+        of=current, parent=head, document=pack(after), label=label, field=field, stamp=stamp + 1
+    )
+    Revision.objects.filter(pk=head.pk).update(forward=made)
+    return _move_head(current, made, label)
+
+
+@transaction.atomic
+def undo(of: StretchClass, stamp: int) -> StretchClass:
+    """One step back; at the first revision nothing happens."""
+    current = _current(of.pk, stamp)
+    parent = current.head.parent
+    return _move_head(current, parent, f"Undo: {current.head.label}") if parent else current
+
+
+@transaction.atomic
+def redo(of: StretchClass, stamp: int) -> StretchClass:
+    """One step forward again, along the branch last been on."""
+    current = _current(of.pk, stamp)
+    forward = current.head.forward
+    return _move_head(current, forward, f"Redo: {forward.label}") if forward else current
+
+
+@transaction.atomic
+def go_to(of: StretchClass, stamp: int, revision_pk: int) -> StretchClass:
+    """Any revision of the class, on whatever branch; undo and redo then follow that branch."""
+    current = _current(of.pk, stamp)
+    target = Revision.objects.get(pk=revision_pk, of=current)
+    step = target
+    while step.parent is not None:
+        Revision.objects.filter(pk=step.parent_id).update(forward=step)
+        step = step.parent
+    return _move_head(current, target, f"Back to: {target.label}")

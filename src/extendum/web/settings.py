@@ -1,0 +1,138 @@
+"""Settings. What differs from place to place comes from the environment; nothing is open by default.
+
+EXTENDUM_DEMO=1        sign the demo instructor in by itself; answers loopback addresses only
+EXTENDUM_DATA=DIR      where the database and the secret key are kept (default: var/)
+EXTENDUM_HOSTS=a,b     host names that are answered outside the demo
+EXTENDUM_INSECURE=1    plain http outside the demo, for trying it out on one machine
+"""
+
+import os
+import secrets
+from pathlib import Path
+
+WEB = Path(__file__).parent
+DATA = Path(os.environ.get("EXTENDUM_DATA", "var")).resolve()
+DEMO = os.environ.get("EXTENDUM_DEMO") == "1"
+DEMO_USER = "demo"
+PLAIN_HTTP = DEMO or os.environ.get("EXTENDUM_INSECURE") == "1"
+DEBUG = False
+
+
+def _secret_key() -> str:
+    """The key of this installation, made at its first start and kept beside the database."""
+    DATA.mkdir(parents=True, exist_ok=True)
+    path = DATA / "secret-key"
+    try:
+        with path.open("x", encoding="utf-8") as file:
+            path.chmod(0o600)
+            file.write(secrets.token_urlsafe(64))
+    except FileExistsError:
+        pass
+    return path.read_text("utf-8")
+
+
+SECRET_KEY = _secret_key()
+LOOPBACK = ["127.0.0.1", "localhost", "[::1]"]
+ALLOWED_HOSTS = LOOPBACK if DEMO else [*LOOPBACK, *filter(None, os.environ.get("EXTENDUM_HOSTS", "").split(","))]
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.messages",
+    "django.contrib.staticfiles",
+    "django_htmx",
+    "csp",
+    "extendum.web.accounts",
+    "extendum.web.classes",
+    "extendum.web.library",
+    "extendum.web.teach",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.middleware.gzip.GZipMiddleware",
+    "csp.middleware.CSPMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    *(["extendum.web.accounts.demo.DemoSignIn"] if DEMO else []),
+    "django.contrib.auth.middleware.LoginRequiredMiddleware",
+    "django.contrib.messages.middleware.MessageMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "django_htmx.middleware.HtmxMiddleware",
+]
+ROOT_URLCONF = "extendum.web.urls"
+WSGI_APPLICATION = "extendum.web.wsgi.application"
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "DIRS": [WEB / "templates"],
+        "APP_DIRS": True,
+        "OPTIONS": {
+            "context_processors": [
+                "django.template.context_processors.request",
+                "django.contrib.auth.context_processors.auth",
+                "django.contrib.messages.context_processors.messages",
+            ]
+        },
+    }
+]
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.sqlite3",
+        "NAME": DATA / "extendum.sqlite3",
+        "CONN_MAX_AGE": None,  # a connection per request costs seconds under many polls
+        "OPTIONS": {
+            "transaction_mode": "IMMEDIATE",
+            "timeout": 20,
+            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA foreign_keys=ON;",
+        },
+        "TEST": {"NAME": DATA / "test.sqlite3"},  # a file: write-ahead logging is not tested in memory
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+LOGIN_URL = "sign-in"
+LOGIN_REDIRECT_URL = "shelf"
+LOGOUT_REDIRECT_URL = "sign-in"
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": f"django.contrib.auth.password_validation.{name}"}
+    for name in ("MinimumLengthValidator", "CommonPasswordValidator", "UserAttributeSimilarityValidator")
+]
+LANGUAGE_CODE = "en-gb"
+TIME_ZONE = os.environ.get("TZ") or "UTC"
+USE_TZ = True
+
+STATIC_URL = "static/"
+STATICFILES_DIRS = [WEB / "static"]
+STATIC_ROOT = DATA / "static"
+STORAGES = {
+    "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
+    "staticfiles": {"BACKEND": "whitenoise.storage.CompressedManifestStaticFilesStorage"},
+}
+
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": ["'self'"],
+        "script-src": ["'self'"],
+        "style-src": ["'self'"],
+        "img-src": ["'self'", "data:"],
+        "object-src": ["'none'"],
+        "base-uri": ["'none'"],
+        "form-action": ["'self'"],
+        "frame-ancestors": ["'none'"],
+    }
+}
+X_FRAME_OPTIONS = "DENY"
+SECURE_REFERRER_POLICY = "same-origin"
+SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = SECURE_SSL_REDIRECT = not PLAIN_HTTP
+SECURE_HSTS_SECONDS = 0 if PLAIN_HTTP else 31_536_000
+SECURE_HSTS_INCLUDE_SUBDOMAINS = SECURE_HSTS_PRELOAD = not PLAIN_HTTP
+DATA_UPLOAD_MAX_MEMORY_SIZE = 4_000_000
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+}

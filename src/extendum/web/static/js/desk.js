@@ -1,0 +1,307 @@
+// The Desk: keys, dragging, the peg, and choosing on the sheet. Every time and dose is the server's.
+
+const desk = () => document.getElementById("desk");
+const here = () => desk().dataset;
+const swap = { target: "#desk", swap: "morph:outerHTML" };
+
+const send = (path, values) => htmx.ajax("POST", path, { source: "#desk", ...swap, values });
+const edit = (kind, values = {}) => send(here().edit, { edit: kind, ...values });
+const step = (which, values = {}) => send(here().step, { which, ...values });
+
+function choose(item) {
+  const address = item ? `${here().here}?item=${encodeURIComponent(item)}` : here().here;
+  history.replaceState(null, "", address);
+  return htmx.ajax("GET", address, { source: "#desk", ...swap }).then(() => {
+    document.querySelector("[data-chosen]")?.scrollIntoView({ block: "nearest" });
+    document.querySelector(".seg.chosen")?.scrollIntoView({ block: "nearest" });
+  });
+}
+
+// Every post says which state of the class it was made on, as it is when it leaves: posts wait for one another.
+document.body.addEventListener("htmx:configRequest", (event) => {
+  if (event.detail.verb !== "post") return;
+  const { parameters } = event.detail;
+  parameters.stamp = here().stamp;
+  if (parameters.item === undefined) parameters.item = here().item;
+});
+
+// ---- notices -------------------------------------------------------------------------------
+const notice = document.getElementById("notice");
+const say = (words) => {
+  notice.replaceChildren();
+  const box = document.createElement("div");
+  box.className = "notice mx-4 mt-2";
+  box.textContent = words;
+  notice.append(box);
+};
+document.body.addEventListener("htmx:sendError", () =>
+  say("The server does not answer. Nothing was lost: what you typed is still in its field. Start it again and repeat the change."));
+document.body.addEventListener("htmx:responseError", (event) => {
+  if (event.detail.xhr.status >= 500) say("The server could not make that change. The class is as it was before it; what you typed is still in its field.");
+});
+document.body.addEventListener("htmx:afterSwap", (event) => {
+  if (event.detail.target.id === "desk" && event.detail.requestConfig.verb === "post") {
+    notice.replaceChildren();
+    const chosen = here().item;
+    if (chosen) document.querySelector("[data-chosen]")?.scrollIntoView({ block: "nearest" });
+    history.replaceState(null, "", chosen ? `${here().here}?item=${encodeURIComponent(chosen)}` : here().here);
+    document.title = `${document.getElementById("class-title").textContent} · Extendum`;
+  }
+});
+
+// ---- clicks --------------------------------------------------------------------------------
+function values(data, names) {
+  const found = {};
+  for (const name of names) if (data[name] !== undefined) found[name] = data[name];
+  return found;
+}
+document.addEventListener("click", (event) => {
+  const on = (selector) => event.target.closest(selector);
+  let it;
+  if ((it = on("#found [data-move]"))) return add(it.dataset.move);
+  if ((it = on("[data-choose]"))) {
+    if (event.ctrlKey || event.metaKey || event.shiftKey) return;
+    event.preventDefault();
+    return choose(it.dataset.choose);
+  }
+  if ((it = on("button[data-edit]"))) return edit(it.dataset.edit, values(it.dataset, ["by", "section", "target"]));
+  if ((it = on("button[data-which]"))) {
+    document.getElementById("steps").close();
+    return step(it.dataset.which, values(it.dataset, ["revision"]));
+  }
+  if (on("[data-close]")) return notice.replaceChildren();
+  if (on("[data-reload]")) return choose(here().item).then(() => notice.replaceChildren());
+  if ((it = on("[data-again]"))) return again(it);
+  if (on("#open-keys")) return document.getElementById("keys").showModal();
+  if (on("#open-steps")) return openSteps();
+  if (on("[data-close-dialog]")) return on("dialog").close();
+  if ((it = on(".seg"))) return choose(it.dataset.item);
+  if (!on(".adder")) closeFound();
+});
+
+function openSteps() {
+  const dialog = document.getElementById("steps");
+  htmx.ajax("GET", here().steps, { target: "#steps", swap: "innerHTML" }).then(() => dialog.showModal());
+}
+
+async function again(button) {
+  const typed = {};
+  for (const { name, value } of button.attributes) if (name.startsWith("data-typed-")) typed[name.slice(11)] = value;
+  await choose(here().item);
+  notice.replaceChildren();
+  const path = typed.which ? here().step : here().edit;
+  return send(path, typed);
+}
+
+// ---- adding a move -------------------------------------------------------------------------
+const adder = () => document.getElementById("add");
+function closeFound() {
+  document.getElementById("found").replaceChildren();
+  adder().setAttribute("aria-expanded", "false");
+}
+function add(move) {
+  adder().value = "";
+  closeFound();
+  return edit("add", { move });
+}
+document.body.addEventListener("htmx:afterSwap", (event) => {
+  if (event.detail.target.id === "found") adder().setAttribute("aria-expanded", "true");
+});
+function searchKeys(event) {
+  const found = [...document.querySelectorAll("#found [data-move]")];
+  const at = found.findIndex((one) => one.getAttribute("aria-selected") === "true");
+  if (event.key === "Escape") { closeFound(); adder().blur(); event.preventDefault(); return; }
+  if (!found.length) return;
+  if (event.key === "Enter") { event.preventDefault(); add(found[Math.max(at, 0)].dataset.move); return; }
+  const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+  if (!by) return;
+  event.preventDefault();
+  const to = (at + by + found.length) % found.length;
+  found.forEach((one, index) => one.setAttribute("aria-selected", String(index === to)));
+  found[to].scrollIntoView({ block: "nearest" });
+  adder().setAttribute("aria-activedescendant", found[to].id);
+}
+
+// ---- keys ----------------------------------------------------------------------------------
+const rows = () => [...document.querySelectorAll(".row")];
+function neighbour(by) {
+  const all = rows();
+  const at = all.findIndex((row) => row.hasAttribute("data-chosen"));
+  const to = at < 0 ? (by > 0 ? 0 : all.length - 1) : at + by;
+  if (all[to]) choose(all[to].dataset.item);
+}
+const withItem = (what) => () => { if (here().item) what(); };
+const press = (id) => () => document.getElementById(id).click();
+const keys = {
+  ArrowDown: () => neighbour(1),
+  ArrowUp: () => neighbour(-1),
+  "Alt+ArrowDown": withItem(() => edit("shift", { by: 1 })),
+  "Alt+ArrowUp": withItem(() => edit("shift", { by: -1 })),
+  ArrowRight: withItem(() => edit("nudge", { by: here().unitStep })),
+  ArrowLeft: withItem(() => edit("nudge", { by: -here().unitStep })),
+  "Shift+ArrowRight": withItem(() => edit("nudge", { by: 1 })),
+  "Shift+ArrowLeft": withItem(() => edit("nudge", { by: -1 })),
+  Delete: withItem(() => edit("remove")),
+  Backspace: withItem(() => edit("remove")),
+  l: withItem(() => edit("lock")),
+  t: () => edit("talk"),
+  a: () => adder().focus(),
+  f: () => { const target = document.getElementById("target"); target.focus(); target.select(); },
+  u: press("undo"),
+  r: press("redo"),
+  h: () => openSteps(),
+  g: press("teach"),
+  "?": press("open-keys"),
+  Escape: () => choose(""),
+};
+document.addEventListener("keydown", (event) => {
+  if (document.querySelector("dialog[open]")) return;
+  if (event.target === adder()) return searchKeys(event);
+  if (event.target.closest("input, textarea, select")) {
+    if (event.key === "Escape") event.target.blur();
+    return;
+  }
+  if (event.target.closest("#peg")) { if (pegKeys(event)) return; }
+  if (event.target.closest(".seg")) { if (sheetKeys(event)) return; }
+  if (event.ctrlKey || event.metaKey) {
+    if (event.key.toLowerCase() !== "z") return;
+    event.preventDefault();
+    return step(event.shiftKey ? "redo" : "undo");
+  }
+  const named = event.key.length === 1 ? event.key.toLowerCase() : event.key;
+  const shifted = event.shiftKey && event.key.startsWith("Arrow") ? "Shift+" : "";
+  const action = keys[`${event.altKey ? "Alt+" : ""}${shifted}${named}`];
+  if (!action) return;
+  if (event.target.closest("button, a") && ["Enter", " "].includes(event.key)) return;
+  event.preventDefault();
+  action();
+});
+
+// ---- the sheet: walk along it, read why ------------------------------------------------------
+const why = (words) => { document.getElementById("why").textContent = words; };
+document.addEventListener("pointerover", (event) => {
+  const segment = event.target.closest?.(".seg");
+  if (segment) why(segment.dataset.about);
+});
+document.addEventListener("focusin", (event) => {
+  const segment = event.target.closest?.(".seg");
+  if (segment) why(segment.dataset.about);
+});
+function sheetKeys(event) {
+  const segments = [...document.querySelectorAll('.seg[role="button"]')];
+  const at = segments.indexOf(event.target.closest(".seg"));
+  const to = { ArrowRight: at + 1, ArrowLeft: at - 1, Home: 0, End: segments.length - 1 }[event.key];
+  if (event.key === "Enter" || event.key === " ") {
+    event.preventDefault();
+    choose(segments[at].dataset.item);
+    return true;
+  }
+  if (to === undefined) return false;
+  event.preventDefault();
+  if (segments[to]) {
+    segments[at].setAttribute("tabindex", "-1");
+    segments[to].setAttribute("tabindex", "0");
+    segments[to].focus();
+    segments[to].scrollIntoView({ block: "nearest" });
+  }
+  return true;
+}
+
+// ---- the peg ---------------------------------------------------------------------------------
+const clock = (s) => {
+  const [h, m, r] = [Math.floor(s / 3600), Math.floor(s / 60) % 60, String(s % 60).padStart(2, "0")];
+  return h ? `${h}:${String(m).padStart(2, "0")}:${r}` : `${m}:${r}`;
+};
+let pegged = null; // seconds while the peg is away from its target
+function showPeg(seconds) {
+  const { ruler, left, wide } = document.getElementById("band").dataset;
+  const peg = document.getElementById("peg");
+  pegged = Math.max(1, Math.min(Number(ruler), Math.round(seconds)));
+  peg.setAttribute("transform", `translate(${Number(left) + (pegged / ruler) * wide} 0)`);
+  peg.setAttribute("aria-valuenow", pegged);
+  peg.setAttribute("aria-valuetext", clock(pegged));
+  document.getElementById("target").value = clock(pegged);
+}
+function leavePeg(apply) {
+  if (pegged === null) return;
+  const target = clock(pegged);
+  if (!apply) showPeg(Number(document.getElementById("band").dataset.target));
+  pegged = null;
+  if (apply) edit("fit", { target });
+}
+function pegKeys(event) {
+  const now = pegged ?? Number(document.getElementById("band").dataset.target);
+  const by = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1, PageUp: 60, PageDown: -60 }[event.key];
+  if (event.altKey || event.ctrlKey || event.metaKey) return false;
+  if (by) showPeg(now + by * (event.shiftKey && Math.abs(by) === 1 ? 5 : 1));
+  else if (event.key === "Enter" || event.key === " ") leavePeg(true);
+  else if (event.key === "Escape" && pegged !== null) leavePeg(false);
+  else return false;
+  event.preventDefault();
+  return true;
+}
+document.addEventListener("pointerdown", (event) => {
+  const peg = event.target.closest?.("#peg");
+  if (!peg) return;
+  event.preventDefault();
+  peg.focus();
+  const band = document.getElementById("band");
+  const scale = band.viewBox.baseVal.width / band.getBoundingClientRect().width;
+  const { ruler, left, wide, target } = band.dataset;
+  const from = event.clientX;
+  const move = (at) => showPeg(Number(target) + ((at.clientX - from) * scale * ruler) / wide);
+  const stop = (at) => {
+    document.removeEventListener("pointermove", move);
+    document.removeEventListener("pointerup", stop);
+    document.removeEventListener("keydown", escape, true);
+    leavePeg(at.type === "pointerup");
+  };
+  const escape = (at) => { if (at.key === "Escape") { at.preventDefault(); at.stopPropagation(); stop(at); } };
+  document.addEventListener("pointermove", move);
+  document.addEventListener("pointerup", stop);
+  document.addEventListener("keydown", escape, true);
+});
+document.addEventListener("focusout", (event) => { if (event.target.id === "peg") leavePeg(false); });
+
+// ---- reordering by drag ------------------------------------------------------------------------
+let dragged = null;
+const clearDrop = () => document.querySelectorAll(".drop-before, .drop-after, .drop-end").forEach((one) =>
+  one.classList.remove("drop-before", "drop-after", "drop-end"));
+function dropPlace(event) {
+  const list = event.target.closest?.("ol[data-group]");
+  if (!list) return null;
+  const others = [...list.querySelectorAll(".row")].filter((row) => row !== dragged);
+  const at = others.findIndex((row) => {
+    const box = row.getBoundingClientRect();
+    return event.clientY < box.top + box.height / 2;
+  });
+  return { list, others, at: at < 0 ? others.length : at };
+}
+document.addEventListener("dragstart", (event) => {
+  dragged = event.target.closest?.(".row");
+  if (!dragged) return;
+  dragged.classList.add("dragged");
+  event.dataTransfer.effectAllowed = "move";
+  event.dataTransfer.setData("text/plain", dragged.dataset.item);
+});
+document.addEventListener("dragover", (event) => {
+  const place = dragged && dropPlace(event);
+  if (!place) return;
+  event.preventDefault();
+  clearDrop();
+  const { list, others, at } = place;
+  if (at < others.length) others[at].classList.add("drop-before");
+  else (others.at(-1) ?? list).classList.add(others.length ? "drop-after" : "drop-end");
+});
+document.addEventListener("drop", (event) => {
+  const place = dragged && dropPlace(event);
+  if (!place) return;
+  event.preventDefault();
+  const item = dragged.dataset.item;
+  edit("place", { item, group: place.list.dataset.group, at: place.at });
+});
+document.addEventListener("dragend", () => {
+  dragged?.classList.remove("dragged");
+  clearDrop();
+  dragged = null;
+});

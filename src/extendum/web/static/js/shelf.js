@@ -1,0 +1,13 @@
+// N goes to the new class; menus close when one looks elsewhere.
+document.addEventListener("keydown", (event) => {
+  if (event.target.closest("input, textarea, select") || event.ctrlKey || event.metaKey || event.altKey) return;
+  if (event.key.toLowerCase() === "n") {
+    const title = document.getElementById("new-title");
+    if (title) { event.preventDefault(); title.focus(); }
+  }
+});
+const closeMenus = (except) => {
+  for (const menu of document.querySelectorAll("details.menu[open]")) if (menu !== except) menu.open = false;
+};
+document.addEventListener("click", (event) => closeMenus(event.target.closest("details.menu")));
+document.addEventListener("keydown", (event) => { if (event.key === "Escape") closeMenus(null); });

@@ -1,0 +1,27 @@
+"""Every address of the application."""
+
+from django.contrib.auth import views as auth
+from django.urls import path
+
+from extendum.web.classes import desk, shelf
+from extendum.web.library import views as library
+from extendum.web.teach import views as teach
+
+urlpatterns = [
+    path("sign-in/", auth.LoginView.as_view(template_name="accounts/sign_in.html"), name="sign-in"),
+    path("sign-out/", auth.LogoutView.as_view(), name="sign-out"),
+    path("", shelf.shelf, name="shelf"),
+    path("classes/new/", shelf.make, name="make"),
+    path("classes/<int:pk>/", desk.desk, name="desk"),
+    path("classes/<int:pk>/edit/", desk.edit, name="edit"),
+    path("classes/<int:pk>/step/", desk.step, name="step"),
+    path("classes/<int:pk>/steps/", desk.steps, name="steps"),
+    path("classes/<int:pk>/rename/", shelf.rename, name="rename"),
+    path("classes/<int:pk>/duplicate/", shelf.duplicate, name="duplicate"),
+    path("classes/<int:pk>/archive/", shelf.archive, name="archive"),
+    path("classes/<int:pk>/restore/", shelf.restore, name="restore"),
+    path("classes/<int:pk>/document/", shelf.document, name="document"),
+    path("classes/<int:pk>/stage/", teach.stage, name="stage"),
+    path("classes/<int:pk>/taught/", teach.taught, name="taught"),
+    path("moves/", library.search_moves, name="search-moves"),
+]

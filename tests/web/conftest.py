@@ -1,0 +1,32 @@
+"""Two instructors, one with a class."""
+
+import pytest
+from django.contrib.auth import get_user_model
+
+from extendum.core import edit
+from extendum.formats.library import shipped_move
+from extendum.web.classes import store
+
+
+@pytest.fixture
+def owner(db):
+    return get_user_model().objects.create_user("ada", password="a long password")
+
+
+@pytest.fixture
+def stranger(db):
+    return get_user_model().objects.create_user("bo", password="a long password")
+
+
+@pytest.fixture
+def stretch_class(owner):
+    script = edit.new_script("Evening class", 300)
+    for key in ("calf-lean", "shoulder-circles"):
+        script, _ = edit.add_move(script, shipped_move(key))
+    return store.create(owner, script, "Made")
+
+
+@pytest.fixture
+def asking(client, owner):
+    client.force_login(owner)
+    return client

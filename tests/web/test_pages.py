@@ -1,0 +1,222 @@
+"""The Shelf and the Desk without a browser: what they keep, refuse and say."""
+
+import json
+
+import pytest
+from django.urls import reverse
+
+from extendum.formats.document import loads
+from extendum.web.classes import store
+from extendum.web.classes.models import StretchClass
+from extendum.web.classes.posted import EDITS
+
+HX = {"HX-Request": "true"}
+
+
+def script(of):
+    return store.script_of(StretchClass.objects.get(pk=of.pk).head)
+
+
+def post(client, of, **form):
+    of.refresh_from_db()
+    return client.post(reverse("edit", args=[of.pk]), {"stamp": of.stamp, **form}, headers=HX)
+
+
+def test_page_and_fragment_share_an_address_and_say_so(asking, stretch_class):
+    page = asking.get(f"/classes/{stretch_class.pk}/?item=i2")
+    fragment = asking.get(f"/classes/{stretch_class.pk}/?item=i2", headers=HX)
+    assert "HX-Request" in fragment.headers["Vary"]
+    assert b"<html" in page.content
+    assert fragment.content.lstrip().startswith(b'<div class="desk"')
+    assert b'aria-current="true"' in fragment.content
+
+
+def test_a_new_class_goes_to_its_desk(asking):
+    answer = asking.post("/classes/new/", {"title": "Lunch break", "length": "8:30"})
+    made = StretchClass.objects.get()
+    assert answer.url == f"/classes/{made.pk}/"
+    assert script(made).brief.target_s == 510
+
+
+@pytest.mark.parametrize(("title", "length", "said"), [("", "10", "title"), ("A", "soon", "length: must be a length")])
+def test_a_refused_new_class_keeps_what_was_typed(asking, title, length, said):
+    answer = asking.post("/classes/new/", {"title": title, "length": length})
+    assert answer.status_code == 422
+    assert said in answer.content.decode()
+    assert f'value="{length}"' in answer.content.decode()
+    assert not StretchClass.objects.exists()
+
+
+def test_duplicate_rename_archive_and_restore(asking, stretch_class):
+    pk = stretch_class.pk
+    asking.post(f"/classes/{pk}/rename/", {"title": "Late class"})
+    assert script(stretch_class).title == "Late class"
+    asking.post(f"/classes/{pk}/duplicate/")
+    copy = StretchClass.objects.exclude(pk=pk).get()
+    assert script(copy).sections == script(stretch_class).sections
+    asking.post(f"/classes/{pk}/archive/")
+    assert b"Late class</a>" not in asking.get("/").content
+    assert b"Late class" in asking.get("/?archived=1").content
+    asking.post(f"/classes/{pk}/restore/")
+    assert b"Late class</a>" in asking.get("/").content
+
+
+def test_a_saved_file_is_the_class(asking, stretch_class):
+    answer = asking.get(f"/classes/{stretch_class.pk}/document/")
+    assert 'filename="evening-class.json"' in answer.headers["Content-Disposition"]
+    assert loads(answer.content) == script(stretch_class)
+
+
+WORDS = {"moving": "Go.", "there": "Stay.", "switch": "Other {side}.", "release": "Out.", "prompts": "2"}
+STYLE = {
+    "title": "Renamed",
+    "words_per_minute": "150",
+    "countdown": "5-1",
+    "lead_side": "right",
+    "teaching": "match",
+    "settle_s": "4",
+    "pace_percent": "120",
+}
+
+
+@pytest.mark.parametrize(
+    ("form", "shows"),
+    [
+        (
+            {"edit": "add", "move": "side-neck", "item": "i2"},
+            lambda s: [i.name for i in s.items()][1] == "Side neck stretch",
+        ),
+        ({"edit": "talk"}, lambda s: any(i.tag == "talk" for i in s.items())),
+        ({"edit": "section"}, lambda s: s.sections[-2].name == "New section"),
+        ({"edit": "rename-section", "section": "s1", "name": "Legs"}, lambda s: s.sections[0].name == "Legs"),
+        ({"edit": "remove", "item": "i2"}, lambda s: len(s.moves()) == 1),
+        ({"edit": "shift", "item": "i2", "by": "1"}, lambda s: [i.id for i in s.moves()] == ["i3", "i2"]),
+        ({"edit": "place", "item": "i3", "group": "g1", "at": "0"}, lambda s: s.moves()[0].id == "i3"),
+        ({"edit": "nudge", "item": "i2", "by": "5"}, lambda s: s.item("i2").quantity.wanted == 35),
+        ({"edit": "lock", "item": "i2"}, lambda s: s.item("i2").quantity.locked),
+        (
+            {"edit": "quantity", "item": "i2", "least": "10", "wanted": "30", "most": "60"},
+            lambda s: (s.item("i2").quantity.least, s.item("i2").quantity.most) == (10, 60),
+        ),
+        (
+            {"edit": "quantity", "item": "i2", "least": "15", "wanted": "90", "most": "45"},
+            lambda s: s.item("i2").quantity.most == 90,
+        ),
+        ({"edit": "kind", "item": "i2", "kind": "breaths"}, lambda s: (s.item("i2").dose.tag, s.item("i2").quantity.wanted) == ("breaths", 3)),
+        (
+            {"edit": "tempo", "item": "i3", "out_ms": "1.5", "stay_ms": "0", "back_ms": "3", "rest_ms": "1"},
+            lambda s: s.item("i3").dose.cycle_ms == 5500,
+        ),
+        ({"edit": "sides", "item": "i2", "sides": "together"}, lambda s: not s.item("i2").move.sided),
+        (
+            {"edit": "words", "item": "i2", **WORDS, "prompt_0": "Slow.", "prompt_0_kind": "form", "prompt_1": ""},
+            lambda s: s.item("i2").words.there == "Stay." and [p.text for p in s.item("i2").words.prompts] == ["Slow."],
+        ),
+        ({"edit": "name", "item": "i2", "name": "Wall lean"}, lambda s: s.item("i2").name == "Wall lean"),
+        ({"edit": "fit", "target": "2:40"}, lambda s: s.brief.target_s == 160),
+        (
+            {"edit": "class", "group": "All", **STYLE},
+            lambda s: s.title == "Renamed" and s.style.pace_percent == 120 and not s.style.halfway,
+        ),
+    ],
+)
+def test_every_edit_does_what_it_says_and_can_be_undone(asking, stretch_class, form, shows):
+    before = script(stretch_class)
+    assert not shows(before)
+    assert post(asking, stretch_class, **form).status_code == 200
+    assert shows(script(stretch_class))
+    stretch_class.refresh_from_db()
+    asking.post(reverse("step", args=[stretch_class.pk]), {"stamp": stretch_class.stamp, "which": "undo"})
+    assert script(stretch_class) == before
+
+
+def test_the_edits_above_are_all_but_two_told_elsewhere():
+    from tests.web import test_pages
+
+    marks = test_pages.test_every_edit_does_what_it_says_and_can_be_undone.pytestmark
+    shown = {form["edit"] for form, _ in marks[0].args[1]}
+    assert set(EDITS) - shown == {"remove-section", "talk-words"}
+
+
+@pytest.mark.parametrize(
+    ("form", "said"),
+    [
+        ({"edit": "dance"}, "edit: must be one of"),
+        ({"edit": "add", "move": "levitate"}, "move: must be a move of the library; found levitate"),
+        ({"edit": "nudge", "item": "zz", "by": "5"}, "item: must be an item of this class; found zz"),
+        ({"edit": "nudge", "item": "i2", "by": "lots"}, "by: must be a whole number; found lots"),
+        (
+            {"edit": "quantity", "item": "i2", "least": "40", "wanted": "30", "most": "45"},
+            "least: must be at most the wanted 30",
+        ),
+        (
+            {"edit": "quantity", "item": "i2", "least": "1", "wanted": "30", "most": "99999"},
+            "most: must be a whole number from 0 to 7200",
+        ),
+        ({"edit": "tempo", "item": "i3", "out_ms": "fast"}, "must be seconds, such as 2 or 2.5; found fast"),
+        ({"edit": "sides", "item": "i2", "sides": "three"}, "one of the choices offered"),
+        ({"edit": "words", "item": "i2", **WORDS, "there": "Turn {sid}."}, "placeholders are among"),
+        ({"edit": "talk-words", "item": "i2", "words": "Hi."}, "item: must be a talk"),
+        ({"edit": "remove-section", "section": "s1"}, "empty before it is removed; found 2 items"),
+        ({"edit": "fit", "target": "later"}, "length: must be a length such as 10:00"),
+        ({"edit": "shift"}, "item"),
+    ],
+)
+def test_a_refused_edit_says_what_must_hold_and_changes_nothing(asking, stretch_class, form, said):
+    before = script(stretch_class)
+    answer = post(asking, stretch_class, **form)
+    assert answer.status_code == 422
+    assert said in answer.content.decode()
+    assert script(stretch_class) == before
+    assert stretch_class.revisions.count() == 1
+
+
+def test_out_of_reach_offers_the_nearest(asking, stretch_class):
+    answer = post(asking, stretch_class, edit="fit", target="59:00").content.decode()
+    assert "59:00 cannot be reached" in answer
+    assert "What binds: Calf lean (at most 45 s)" in answer
+    nearest = answer.split('data-target="')[1].split('"')[0]
+    assert post(asking, stretch_class, edit="fit", target=nearest).status_code == 200
+
+
+def test_a_stale_edit_is_refused_and_carries_what_was_typed(asking, stretch_class):
+    post(asking, stretch_class, edit="nudge", item="i2", by="5")
+    answer = asking.post(
+        reverse("edit", args=[stretch_class.pk]),
+        {"stamp": 1, "edit": "name", "item": "i2", "name": "Typed"},
+        headers=HX,
+    )
+    assert answer.status_code == 409
+    assert "Calf lean: 35 s each side" in answer.content.decode()
+    assert 'data-typed-name="Typed"' in answer.content.decode()
+
+
+ODD = '{"format": "extendum-class", "version": 1, "title": %s, "sections": [{"id": "s", "groups": [{"id": "g", "items": [%s]}]}]}'
+
+
+def odd_items(count, name="Odd", seconds=30):
+    dose = {"type": "hold", "seconds": {"least": 1, "wanted": seconds, "most": 7200}}
+    return ",".join(
+        json.dumps({"type": "move", "id": f"i{n}", "move": {"name": name, "sidedness": "each side"}, "dose": dose})
+        for n in range(count)
+    )
+
+
+@pytest.mark.parametrize(
+    "items",
+    [
+        odd_items(0),
+        odd_items(1),
+        odd_items(80),
+        odd_items(2, "<b>" + "Long & longer " * 14),
+        odd_items(1, seconds=3600),
+    ],
+    ids=["empty", "one", "eighty", "long names", "an hour"],
+)
+def test_odd_classes_have_every_screen(asking, owner, items):
+    of = store.create(owner, loads(ODD % (json.dumps("T<i>" * 50), items)), "Made")
+    for page in ("/", f"/classes/{of.pk}/", f"/classes/{of.pk}/?item=i0", f"/classes/{of.pk}/stage/"):
+        answer = asking.get(page)
+        assert answer.status_code == 200
+        assert b"<b>Long" not in answer.content
+        assert b"T<i>" not in answer.content

@@ -1,0 +1,77 @@
+"""Revisions: undo and redo without limit, branches that stay reachable, and stale edits refused."""
+
+from datetime import timedelta
+
+import pytest
+from django.utils import timezone
+
+from extendum.core import edit
+from extendum.web.classes import store
+from extendum.web.classes.models import Revision, StretchClass
+
+
+def named(title):
+    return lambda script: edit.set_title(script, title)
+
+
+def title(of):
+    return store.script_of(StretchClass.objects.get(pk=of.pk).head).title
+
+
+def test_undo_and_redo_go_all_the_way_also_after_a_restart(stretch_class):
+    of = stretch_class
+    for name in ("One", "Two", "Three"):
+        of = store.change(of, of.stamp, name, named(name))
+    seen = []
+    for _ in range(4):
+        of = store.undo(StretchClass.objects.get(pk=of.pk), of.stamp)
+        seen.append(title(of))
+    assert seen == ["Two", "One", "Evening class", "Evening class"]
+    for _ in range(4):
+        of = store.redo(StretchClass.objects.get(pk=of.pk), of.stamp)
+    assert title(of) == of.title == "Three"
+
+
+def test_an_edit_after_an_undo_starts_a_branch_and_the_other_stays_reachable(stretch_class):
+    of = store.change(stretch_class, 1, "One", named("One"))
+    of = store.change(of, of.stamp, "Two", named("Two"))
+    two = of.head_id
+    of = store.undo(of, of.stamp)
+    of = store.change(of, of.stamp, "Other", named("Other"))
+    of = store.go_to(of, of.stamp, two)
+    assert title(of) == "Two"
+    of = store.undo(of, of.stamp)
+    of = store.redo(of, of.stamp)
+    assert title(of) == "Two"
+    assert {r.label for r in of.revisions.all()} == {"Made", "One", "Two", "Other"}
+
+
+def test_an_edit_on_an_old_state_is_refused_with_what_happened(stretch_class):
+    store.change(stretch_class, 1, "Renamed One", named("One"))
+    with pytest.raises(store.StaleEditError) as stale:
+        store.change(stretch_class, 1, "Renamed Two", named("Two"))
+    assert stale.value.happened == ["Renamed One"]
+    assert title(stretch_class) == "One"
+    of = store.undo(StretchClass.objects.get(pk=stretch_class.pk), 2)
+    with pytest.raises(store.StaleEditError) as stale:
+        store.change(of, 2, "Late", named("Late"))
+    assert stale.value.happened == ["Undo: Renamed One"]
+
+
+def test_quick_repeats_of_one_field_are_one_revision(stretch_class):
+    of = stretch_class
+    for n in range(5):
+        of = store.change(of, of.stamp, f"T{n}", named(f"T{n}"), "title")
+    assert of.revisions.count() == 2
+    of = store.change(of, of.stamp, "T9", named("T9"), "other")
+    Revision.objects.filter(pk=of.head_id).update(at=timezone.now() - timedelta(minutes=1))
+    of = store.change(of, of.stamp, "T8", named("T8"), "other")
+    assert of.revisions.count() == 4
+    assert title(store.undo(of, of.stamp)) == "T9"
+
+
+def test_an_edit_that_fails_or_changes_nothing_leaves_no_trace(stretch_class):
+    same = store.change(stretch_class, 1, "Same", named("Evening class"))
+    with pytest.raises(ValueError, match="halfway"):
+        store.change(stretch_class, 1, "Bad", lambda script: int("halfway"))
+    assert (same.stamp, stretch_class.revisions.count()) == (1, 1)
