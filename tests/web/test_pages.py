@@ -102,7 +102,10 @@ STYLE = {
             {"edit": "quantity", "item": "i2", "least": "15", "wanted": "90", "most": "45"},
             lambda s: s.item("i2").quantity.most == 90,
         ),
-        ({"edit": "kind", "item": "i2", "kind": "breaths"}, lambda s: (s.item("i2").dose.tag, s.item("i2").quantity.wanted) == ("breaths", 3)),
+        (
+            {"edit": "kind", "item": "i2", "kind": "breaths"},
+            lambda s: (s.item("i2").dose.tag, s.item("i2").quantity.wanted) == ("breaths", 3),
+        ),
         (
             {"edit": "tempo", "item": "i3", "out_ms": "1.5", "stay_ms": "0", "back_ms": "3", "rest_ms": "1"},
             lambda s: s.item("i3").dose.cycle_ms == 5500,

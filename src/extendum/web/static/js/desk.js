@@ -2,16 +2,20 @@
 
 const desk = () => document.getElementById("desk");
 const here = () => desk().dataset;
-const swap = { target: "#desk", swap: "morph:outerHTML" };
 
-const send = (path, values) => htmx.ajax("POST", path, { source: "#desk", ...swap, values });
+// Posts go one after the other, each made on the state that the one before has left.
+let last = Promise.resolve();
+function send(path, values) {
+  last = last.then(() => htmx.ajax("POST", path, { source: "#desk", values })).catch(() => {});
+  return last;
+}
 const edit = (kind, values = {}) => send(here().edit, { edit: kind, ...values });
 const step = (which, values = {}) => send(here().step, { which, ...values });
 
 function choose(item) {
   const address = item ? `${here().here}?item=${encodeURIComponent(item)}` : here().here;
   history.replaceState(null, "", address);
-  return htmx.ajax("GET", address, { source: "#desk", ...swap }).then(() => {
+  return last.then(() => htmx.ajax("GET", address, { source: "#desk" })).then(() => {
     document.querySelector("[data-chosen]")?.scrollIntoView({ block: "nearest" });
     document.querySelector(".seg.chosen")?.scrollIntoView({ block: "nearest" });
   });

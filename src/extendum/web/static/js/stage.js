@@ -209,7 +209,7 @@ document.addEventListener("keydown", (event) => {
     return;
   }
   const what = keys[event.key.toLowerCase()];
-  if (!what || (event.key === " " && event.target.closest("a"))) return;
+  if (!what || (event.key === " " && event.target.closest("a, button"))) return;
   event.preventDefault();
   if (state.anchor === null && (what === buttons.back || what === buttons.skip)) return;
   what();
@@ -221,6 +221,7 @@ window.addEventListener("resize", () => { fitName(); fitWords(); });
 
 showSound();
 draw();
+if (el("start")) { el("start").disabled = false; el("start").focus(); }
 document.fonts?.ready.then(() => { fitName(); fitWords(); });
 (function frame() {
   if (state.running) {

@@ -1,0 +1,62 @@
+"""A headless Chromium signed in to the running application, which fails on any error in the page."""
+
+import shutil
+from pathlib import Path
+
+import pytest
+from django.contrib.auth import get_user_model
+from playwright.sync_api import sync_playwright
+
+from extendum.formats.document import loads
+from extendum.web.classes import store
+
+DEMO = Path(__file__).parents[2] / "demo"
+FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
+
+
+@pytest.fixture(scope="session")
+def chromium():
+    path = shutil.which("chromium")
+    assert path, "the browser tests need Debian's chromium: `make test` installs it or says how"
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=path, args=FLAGS)
+        yield browser
+        browser.close()
+
+
+@pytest.fixture
+def owner(transactional_db):
+    return get_user_model().objects.create_user("ada", password="a long password", first_name="Ada")
+
+
+@pytest.fixture
+def page(chromium, live_server, owner):
+    """A page of 1280x800, signed in; errors in a script and breaches of the policy fail the test."""
+    context = chromium.new_context(base_url=live_server.url, viewport={"width": 1280, "height": 800})
+    page = context.new_page()
+    page.set_default_timeout(15_000)
+    errors = []
+    page.on("pageerror", lambda error: errors.append(str(error)))
+    page.on("console", lambda m: errors.append(m.text) if "Content Security Policy" in m.text else None)
+    page.goto("/sign-in/")
+    page.fill("[name=username]", "ada")
+    page.fill("[name=password]", "a long password")
+    page.click("text=Sign in >> nth=-1")
+    page.wait_for_url("**/")
+    yield page
+    context.close()
+    assert errors == []
+
+
+@pytest.fixture
+def digging(owner):
+    """The twelve-minute demo class on the owner's shelf."""
+    return store.create(owner, loads((DEMO / "after-digging.json").read_text()), "Loaded")

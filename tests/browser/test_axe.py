@@ -1,0 +1,60 @@
+"""axe-core finds nothing on any view, in any of its states."""
+
+import pytest
+from axe_playwright_python.sync_playwright import Axe
+
+pytestmark = pytest.mark.browser
+RULES = {"runOnly": ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]}
+
+
+def complaints(page):
+    found = Axe().run(page, options=RULES).response["violations"]
+    return [(v["id"], [n["html"][:160] for n in v["nodes"][:3]]) for v in found]
+
+
+VIEWS = {
+    "shelf": ("/", None),
+    "shelf, refused": (
+        "/",
+        lambda p: (
+            p.fill("#new-title", "A"),
+            p.fill("[name=length]", "x"),
+            p.keyboard.press("Enter"),
+            p.wait_for_url("**/new/"),
+        ),
+    ),
+    "shelf, menu": ("/", lambda p: p.click("summary >> nth=0")),
+    "archive, empty": ("/?archived=1", None),
+    "desk, settings": ("/classes/{pk}/", None),
+    "desk, move": ("/classes/{pk}/?item=i6", None),
+    "desk, reps": ("/classes/{pk}/?item=i3", None),
+    "desk, talk": ("/classes/{pk}/?item=i1", None),
+    "desk, quiet": ("/classes/{pk}/?item=i16", None),
+    "desk, search": ("/classes/{pk}/", lambda p: (p.fill("#add", "c"), p.wait_for_selector("#found [data-move]"))),
+    "desk, keys": ("/classes/{pk}/", lambda p: p.click("#open-keys")),
+    "desk, steps": ("/classes/{pk}/", lambda p: (p.click("#open-steps"), p.wait_for_selector("#steps[open]"))),
+    "desk, refusal": (
+        "/classes/{pk}/",
+        lambda p: (p.fill("#target", "59:00"), p.keyboard.press("Enter"), p.wait_for_selector("#notice-text")),
+    ),
+    "stage, before": ("/classes/{pk}/stage/", None),
+    "stage, running": ("/classes/{pk}/stage/", lambda p: (p.click("#start"), p.keyboard.press("n"))),
+    "stage, leaving": ("/classes/{pk}/stage/", lambda p: (p.click("#start"), p.click("#leave"))),
+    "not found": ("/classes/999999/", None),
+}
+
+
+@pytest.mark.parametrize("view", VIEWS)
+def test_axe_finds_nothing(page, digging, view):
+    address, prepare = VIEWS[view]
+    page.goto(address.format(pk=digging.pk))
+    if prepare:
+        prepare(page)
+    assert complaints(page) == []
+
+
+def test_axe_finds_nothing_for_a_newcomer(page):
+    assert complaints(page) == []
+    page.context.clear_cookies()
+    page.goto("/sign-in/")
+    assert complaints(page) == []

@@ -1,0 +1,146 @@
+"""The path of a first class: from the empty shelf to both sides on the Stage."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from extendum.core.timeline import parse_clock
+from extendum.web.classes import store
+from extendum.web.classes.models import StretchClass
+
+pytestmark = pytest.mark.browser
+
+
+def to_the_stage(page, of):
+    """The Stage of a class, ready to start, with a clock that only the test moves."""
+    page.goto(f"/classes/{of.pk}/stage/")
+    expect(page.locator("#start")).to_be_enabled()
+    page.clock.install()
+
+
+def settled(page):
+    """Wait until the Desk has answered everything that was asked of it."""
+    expect(page.locator(".htmx-request, .htmx-swapping, .htmx-settling")).to_have_count(0)
+
+
+def add(page, typed, name):
+    """Type into the adder, which keeps the focus, and take the first that is found."""
+    page.keyboard.type(typed)
+    expect(page.locator("#found [aria-selected=true]")).to_contain_text(name)
+    page.keyboard.press("Enter")
+    expect(page.locator("#item-name")).to_have_value(name)
+    settled(page)
+
+
+def test_from_the_empty_shelf_to_a_fitted_class_taught_on_the_stage(page):
+    page.locator("text=The shelf is empty").wait_for()
+    page.keyboard.press("n")
+    page.keyboard.type("After work")
+    page.keyboard.press("Enter")
+    page.wait_for_selector("text=Add the first move.")
+    page.evaluate("document.activeElement.blur()")
+
+    moves = {
+        "shoulder": "Shoulder circles",
+        "calf lean": "Calf lean",
+        "side reach": "Standing side reach",
+        "standing hip": "Standing hip stretch",
+        "chest": "Chest opener",
+        "upper back reach": "Upper back reach",
+        "standing thigh": "Standing thigh stretch",
+    }
+    page.keyboard.press("a")
+    for typed, name in moves.items():
+        add(page, typed, name)
+    page.keyboard.press("Escape")
+    page.keyboard.press("f")
+    page.keyboard.type("10:00")
+    page.keyboard.press("Enter")
+    page.locator("#off-target", has_text="to the second").wait_for()
+    assert page.locator("#length").inner_text().strip() == "10:00"
+
+    made = StretchClass.objects.select_related("head").get()
+    script = store.script_of(made.head)
+    calf = next(item for item in script.moves() if item.name == "Calf lean")
+    hold = calf.quantity.value
+    starts = page.evaluate(
+        """item => [...document.querySelectorAll(`.seg.k-hold[role=button][data-item=${item}]`)]
+              .map(seg => seg.dataset.about)""",
+        calf.id,
+    )
+    spans = [re.match(r"(\S+) to (\S+), Calf lean, (\w+), hold", about).groups() for about in starts]
+    spans = [(parse_clock(a), parse_clock(b), side) for a, b, side in spans]
+    assert [(b - a, side) for a, b, side in spans] == [(hold, "left"), (hold, "right")]
+
+    page.evaluate("document.activeElement.blur()")
+    page.keyboard.press("g")
+    expect(page.locator("#start")).to_be_enabled()
+    page.clock.install()
+    page.keyboard.press(" ")
+    at = 0
+    for start, end, side in spans:
+        for second, count in ((start, hold), (start + hold // 2, hold - hold // 2), (end - 3, 3), (end - 1, 1)):
+            page.clock.run_for((second - at) * 1000 + 20)
+            at = second + 0.02
+            assert page.inner_text("#name") == "Calf lean"
+            assert page.locator("#side span").inner_text() == side
+            assert page.inner_text("#phase") == "hold"
+            assert page.inner_text("#count") == str(count)
+        page.clock.run_for((end - at) * 1000 + 20)
+        at = end + 0.02
+        assert page.inner_text("#phase") == "let go"
+    page.clock.run_for((600 - at) * 1000 + 100)
+    page.locator("text=That was the class.").wait_for()
+    page.click("text=To the shelf")
+    page.locator("text=taught").first.wait_for()
+    assert "not taught yet" not in page.inner_text("main")
+
+
+def test_stage_keys_pause_go_on_skip_back_and_leave(page, digging):
+    to_the_stage(page, digging)
+    page.keyboard.press(" ")
+    page.clock.run_for(5000)
+    page.keyboard.press(" ")
+    left = page.inner_text("#left")
+    assert left == "11:55 left · paused"
+    page.clock.run_for(60_000)
+    assert page.inner_text("#left") == left
+    page.keyboard.press("n")
+    assert page.inner_text("#name") == "Slow breaths, standing"
+    page.keyboard.press(" ")
+    page.clock.run_for(3100)
+    page.keyboard.press("b")
+    assert page.inner_text("#name") == "Slow breaths, standing"
+    page.keyboard.press("b")
+    assert page.inner_text("#name") == "Welcome"
+    page.keyboard.press("m")
+    assert page.locator("#sound").get_attribute("aria-pressed") == "false"
+    page.keyboard.press("Escape")
+    page.locator("#ask[open]").wait_for()
+    assert "paused" in page.inner_text("#left")
+    page.click("#stay")
+    assert "paused" not in page.inner_text("#left")
+    page.keyboard.press("Escape")
+    page.click("#really")
+    page.wait_for_selector("#desk")
+
+
+def test_leaving_a_running_class_by_accident_asks_first(page, digging):
+    page.goto(f"/classes/{digging.pk}/stage/")
+    page.click("#start")
+    expect(page.locator("#before")).to_be_hidden()
+    asked = []
+    page.on("dialog", lambda dialog: (asked.append(dialog.type), dialog.accept()))
+    page.goto("/")
+    assert asked == ["beforeunload"]
+
+
+def test_the_stage_plays_on_without_the_server(page, digging):
+    to_the_stage(page, digging)
+    page.keyboard.press(" ")
+    page.clock.run_for(1000)
+    page.context.set_offline(True)
+    page.clock.run_for(60_000)
+    assert page.inner_text("#name") == "Shoulder circles"
+    page.context.set_offline(False)
