@@ -194,7 +194,10 @@ def test_a_stale_edit_is_refused_and_carries_what_was_typed(asking, stretch_clas
     assert 'data-typed-name="Typed"' in answer.content.decode()
 
 
-ODD = '{"format": "extendum-class", "version": 1, "title": %s, "sections": [{"id": "s", "groups": [{"id": "g", "items": [%s]}]}]}'
+ODD = (
+    '{"format": "extendum-class", "version": 1, "title": %s,'
+    ' "sections": [{"id": "s", "groups": [{"id": "g", "items": [%s]}]}]}'
+)
 
 
 def odd_items(count, name="Odd", seconds=30):

@@ -2,9 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator, Sequence
+
 from extendum.core.fit import Fit, Limit
 from extendum.core.timeline import clock
 
+#: So many limits of one sort are named one by one.
+MOST_NAMED = 4
 _LIMITS = {"least": "at least", "most": "at most", "locked": "locked at", "granularity": "steps of"}
 
 
@@ -18,8 +22,19 @@ def refusal_lines(result: Fit) -> list[str]:
     lines = [f"{clock(result.target_s)} cannot be reached; the class stays at {clock(result.seconds)}."]
     near = [clock(s) for s in (result.nearest_below_s, result.nearest_above_s) if s is not None]
     lines += [f"Nearest: {' and '.join(near)}."] if near else []
-    lines += [f"What binds: {', '.join(limit_words(one) for one in result.limits)}."] if result.limits else []
+    lines += [f"What binds: {', '.join(_binding(result.limits))}."] if result.limits else []
     return lines
+
+
+def _binding(limits: Sequence[Limit]) -> Iterator[str]:
+    """Each limit by name where they are few; otherwise how many doses are at which end."""
+    for which, told in (("least", "at their least"), ("most", "at their most")):
+        same = [one for one in limits if one.which == which]
+        if len(same) > MOST_NAMED:
+            yield f"{len(same)} doses {told}"
+        else:
+            yield from map(limit_words, same)
+    yield from (limit_words(one) for one in limits if one.which not in ("least", "most"))
 
 
 def fit_sentence(result: Fit) -> str:

@@ -8,6 +8,9 @@ from extendum.core.dose import Elastic
 from extendum.core.timeline import Timeline, clock
 from extendum.draw.svg import clip, n, tag, text
 
+#: Room that the name of a limit needs beside its mark.
+NAME_ROOM = 70
+
 
 @dataclass(frozen=True, slots=True)
 class Span:
@@ -53,12 +56,16 @@ def draw_band(spans: list[Span], length_s: int, least_s: int, most_s: int, targe
         bar = max(1.0, x(span.end_s) - x(span.start_s) - 1.5)
         drawn.append(tag("rect", x=n(x(span.start_s)), y="24", width=n(bar), height="18", rx="3", class_="span"))
         drawn.append(text(clip(span.name, bar - 10, 11), x(span.start_s) + 7, 37, class_="span-name"))
-    for word, seconds, anchor in (("least", least_s, "end"), ("most", most_s, "start")):
+    for seconds in (least_s, most_s):
         drawn.append(tag("path", d=f"M{n(x(seconds))} 20v26", class_="limit"))
-        at = x(seconds) + (-5 if anchor == "end" else 5)
-        if anchor == "start" and at > width - 70:
-            at, anchor = x(seconds) - 5, "end"
-        drawn.append(text(f"{word} {clock(seconds)}", at, 15, class_="limit-name", text_anchor=anchor))
+    least, most = f"least {clock(least_s)}", f"most {clock(most_s)}"
+    if x(least_s) < NAME_ROOM:  # no room at its left: both in one
+        drawn.append(text(f"{least}, {most}", x(most_s) + 5, 15, class_="limit-name"))
+    else:
+        drawn.append(text(least, x(least_s) - 5, 15, class_="limit-name", text_anchor="end"))
+        inside = x(most_s) > width - NAME_ROOM
+        at, anchor = (x(most_s) - 5, "end") if inside else (x(most_s) + 5, "start")
+        drawn.append(text(most, at, 15, class_="limit-name", text_anchor=anchor))
     peg = tag("path", d="M0 18v28M-7 4h14l-3 14h-8z", class_="peg-shape")
     peg += tag("rect", x="-14", y="0", width="28", height="50", class_="hit")
     drawn.append(

@@ -63,7 +63,7 @@ class Ruling:
 
 
 def ruling_for(length_s: int) -> Ruling:
-    """The ruling that shows a class of this length well."""
+    """The ruling that shows so many seconds well."""
     lines = max(1, -(-length_s // 60))
     columns = 1 + (lines >= TWO_COLUMNS_FROM) + (lines >= THREE_COLUMNS_FROM)
     rows = -(-lines // columns)

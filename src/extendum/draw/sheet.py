@@ -20,8 +20,9 @@ LABEL_PX = 12.0
 
 def draw_sheet(timeline: Timeline, script: Script | None = None, chosen: str | None = None) -> str:
     """The sheet as SVG: every segment can be reached, says what it is and why it lasts so long."""
-    ruling = ruling_for(timeline.length_s)
-    drawn = list(_rules(ruling, timeline.length_s))
+    target = script.brief.target_s if script else timeline.length_s
+    ruling = ruling_for(max(timeline.length_s, target))
+    drawn = list(_rules(ruling, timeline.length_s, target))
     beats = _beats_by_segment(timeline)
     first = True
     for piece in pieces(timeline):
@@ -39,19 +40,20 @@ def draw_sheet(timeline: Timeline, script: Script | None = None, chosen: str | N
     )
 
 
-def _rules(ruling: Ruling, length_s: int) -> Iterator[str]:
+def _rules(ruling: Ruling, length_s: int, target_s: int) -> Iterator[str]:
     for line in range(ruling.lines):
         x, y = ruling.place(line)
         base = y + ruling.track + 1.5
-        wide = ruling.second * 60
-        yield tag("path", d=f"M{n(x)} {n(base)}h{n(wide)}", class_="rule")
+        yield tag("path", d=f"M{n(x)} {n(base)}h{n(ruling.second * 60)}", class_="rule")
         ticks = "".join(f"M{n(x + s * ruling.second)} {n(base)}v-3" for s in (15, 30, 45))
         yield tag("path", d=ticks, class_="tick")
         yield text(str(line), x - 8, y + ruling.track * 0.72, class_="minute", text_anchor="end")
-    if length_s:
-        x, y = ruling.place((length_s - 1) // 60)
-        end = x + (length_s - (length_s - 1) // 60 * 60) * ruling.second
-        yield tag("path", d=f"M{n(end)} {n(y - 3)}v{n(ruling.track + 6)}", class_="end")
+    for seconds, kind in ((length_s, "end"), (target_s, "target")):
+        if seconds:
+            line = (seconds - 1) // 60
+            x, y = ruling.place(line)
+            at = x + (seconds - line * 60) * ruling.second
+            yield tag("path", d=f"M{n(at)} {n(y - 3)}v{n(ruling.track + 6)}", class_=kind)
 
 
 def _beats_by_segment(timeline: Timeline) -> dict[str, list[Cue]]:

@@ -8,9 +8,9 @@ from extendum.draw.ruling import Ruling, box, pieces
 from extendum.draw.svg import n, tag
 
 
-def draw_small_sheet(timeline: Timeline, width: float = 200) -> str:
-    """The sheet without words, for a list of classes: its height is the length of the class."""
-    lines = max(1, -(-timeline.length_s // 60))
+def draw_small_sheet(timeline: Timeline, target_s: int, width: float = 200) -> str:
+    """The sheet without words, for a list of classes: its height is the length of the class or of its slot."""
+    lines = max(1, -(-max(timeline.length_s, target_s) // 60))
     ruling = Ruling(width=width, margin=10, top=6, label=0, track=4.6, gap=1.6, lines=lines)
     drawn = [
         tag("path", d=f"M{n(x)} {n(y + ruling.track + 0.8)}h{n(ruling.second * 60)}", class_="rule")

@@ -135,7 +135,7 @@ def summary_line(s: Summary) -> list[tuple[str, str]]:
         sides = f"left and right {clock(s.left_s)} each"
     else:
         sides = f"left {clock(s.left_s)}, right {clock(s.right_s)}"
-    ups = "stays up" if not s.floor_changes else f"{s.floor_changes} times down or up"
+    ups = "stays up" if not s.floor_changes else f"down or up {s.floor_changes}×"
     return [
         ("Sides", sides),
         ("Talk", f"{s.talk_percent} %"),

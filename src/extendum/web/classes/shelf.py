@@ -47,7 +47,7 @@ def _paper(of: StretchClass) -> Paper:
         clock(target),
         len(script.moves()),
         script.brief.group,
-        drawn(draw_small_sheet(timeline)),
+        drawn(draw_small_sheet(timeline, target)),
     )
 
 

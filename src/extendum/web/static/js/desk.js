@@ -34,7 +34,7 @@ const notice = document.getElementById("notice");
 const say = (words) => {
   notice.replaceChildren();
   const box = document.createElement("div");
-  box.className = "notice mx-4 mt-2";
+  box.className = "notice";
   box.textContent = words;
   notice.append(box);
 };

@@ -88,6 +88,7 @@ function showSound() {
 
 // ---- drawing -----------------------------------------------------------------------------------------
 const ARROW = '<svg viewBox="0 0 110 90" aria-hidden="true"><path d="M45 5 5 45l40 40V58h60V32H45z"/></svg>';
+const BOTH = '<svg viewBox="0 0 150 90" aria-hidden="true"><path d="M42 8 5 45l37 37V57h66v25l37-37-37-37v25H42z"/></svg>';
 let drawnSide = null;
 function drawSide(side) {
   if (side === drawnSide) return;
@@ -95,7 +96,7 @@ function drawSide(side) {
   const own = score.teaching === "mirror" ? opposite[side] : side;
   if (side === "left") el("side").innerHTML = `${ARROW}<span>left</span><small>you:<br>${own}</small>`;
   else if (side === "right") el("side").innerHTML = `<span>right</span>${ARROW}<small>you:<br>${own}</small>`;
-  else el("side").innerHTML = side === "both" ? "<small>both sides together</small>" : "";
+  else el("side").innerHTML = side === "both" ? `<span class="both">${BOTH}both</span>` : "";
   el("side").querySelector("svg")?.setAttribute("transform", side === "right" ? "scale(-1 1)" : "");
 }
 
@@ -178,7 +179,8 @@ function draw() {
   el("words").classList.toggle("said", words.said);
   drawStretch(now);
   const seconds = Math.max(0, Math.ceil((lengthMs - ms) / 1000));
-  show("left", `${clock(seconds)} left${state.running || state.anchor === null ? "" : " · paused"}`);
+  show("left", `${clock(seconds)} left`);
+  if (!state.running && state.anchor !== null) show("phase", "paused");
   el("here").setAttribute("d", `M${((ms / lengthMs) * el("ribbon").dataset.width).toFixed(1)} 0v26`);
   for (const bar of el("ribbon").querySelectorAll("[data-end]")) bar.classList.toggle("past", bar.dataset.end * 1000 <= ms);
 }

@@ -1,0 +1,101 @@
+"""Takes one picture of each main view from the demo data: `make shots` writes docs/screenshots/."""
+
+from __future__ import annotations
+
+import os
+import shutil
+import socket
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from collections.abc import Callable
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+OUT = Path("docs/screenshots")
+FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"]
+
+
+def shelf(page: Page) -> None:
+    """Every class."""
+    page.goto("/")
+
+
+def desk(page: Page) -> None:
+    """The twelve-minute class with a move chosen."""
+    page.goto("/")
+    page.click("text=After the digging")
+    page.click("#row-i6 .name")
+    page.wait_for_selector("#item-name")
+
+
+def desk_long(page: Page) -> None:
+    """The thirty-minute class, with its settings."""
+    page.goto("/")
+    page.click("text=Hall class in two rounds")
+    page.wait_for_selector("#class-form")
+
+
+def stage(page: Page) -> None:
+    """In the middle of a hold."""
+    page.goto("/")
+    page.click("text=After the digging")
+    page.goto(page.url + "stage/")
+    page.locator("#start:enabled").wait_for()
+    page.clock.install()
+    page.keyboard.press(" ")
+    page.clock.run_for(204_000)
+
+
+VIEWS: dict[str, Callable[[Page], None]] = {
+    "shelf": shelf,
+    "desk": desk,
+    "desk-thirty-minutes": desk_long,
+    "stage": stage,
+}
+
+
+def main() -> int:
+    """Start the demo on a free port with data of its own, and take the pictures."""
+    OUT.mkdir(parents=True, exist_ok=True)
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        port = probe.getsockname()[1]
+    with tempfile.TemporaryDirectory() as data:
+        env = {**os.environ, "EXTENDUM_DEMO": "1", "EXTENDUM_DATA": data, "PORT": str(port)}
+        for command in (["migrate", "-v0"], ["load_demo", "demo"], ["collectstatic", "--noinput", "-v0"]):
+            subprocess.run([sys.executable, "manage.py", *command], env=env, check=True)  # noqa: S603
+        server = subprocess.Popen([sys.executable, "-m", "extendum.web.serve"], env=env)
+        try:
+            take(f"http://127.0.0.1:{port}")
+        finally:
+            server.terminate()
+            server.wait()
+    return 0
+
+
+def take(base: str) -> None:
+    """One picture per view."""
+    for _ in range(100):
+        try:
+            urllib.request.urlopen(base)  # noqa: S310
+            break
+        except OSError:
+            time.sleep(0.1)
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=FLAGS)
+        for name, prepare in VIEWS.items():
+            context = browser.new_context(base_url=base, viewport={"width": 1280, "height": 800})
+            page = context.new_page()
+            prepare(page)
+            page.mouse.move(0, 0)
+            page.screenshot(path=OUT / f"{name}.png")
+            context.close()
+        browser.close()
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,41 @@
+"""What the documentation claims is true of the code."""
+
+import json
+import re
+from pathlib import Path
+
+from extendum.core.compile import compile_script
+from extendum.core.cues import RULES
+from extendum.core.timeline import CueKind, SegmentKind
+from extendum.core.words import PLACEHOLDERS
+from extendum.formats.document import script_from
+
+ROOT = Path(__file__).parents[2]
+FORMAT = (ROOT / "docs" / "format.md").read_text()
+
+
+def test_the_example_in_the_format_page_compiles_to_its_hand_worked_length():
+    example = script_from(json.loads(re.search(r"```json\n(.*?)```", FORMAT, re.S).group(1)))
+    # talk 8; left: transition 3, settle 3, hold 30, release 2; right: switch 4, settle 3, hold 30, release 2; quiet 6
+    assert compile_script(example).length_s == 8 + (3 + 3 + 30 + 2) + (4 + 3 + 30 + 2) + 6
+
+
+def listed(heading):
+    paragraph = FORMAT.split(heading)[1].split("\n\n")[0]
+    return set(re.findall(r"`([a-z-]+)`", re.sub(r"\(.*?\)", "", paragraph, flags=re.S)))
+
+
+def test_the_closed_lists_are_those_of_the_code():
+    assert listed("Segment kinds, a closed list:") == set(SegmentKind)
+    assert listed("Cue kinds, a closed list:") == set(CueKind)
+    assert set(re.findall(r"^\| `([a-z-]+)` \| [a-z]", FORMAT, re.M)) >= set(RULES)
+    assert all("{" + name + "}" in FORMAT for name in PLACEHOLDERS)
+
+
+def test_every_picture_is_linked_and_every_link_leads_somewhere():
+    readme = (ROOT / "README.md").read_text()
+    for picture in (ROOT / "docs" / "screenshots").glob("*.png"):
+        assert picture.name in readme
+    for page in [ROOT / "README.md", ROOT / "CONTRIBUTING.md", *(ROOT / "docs").glob("*.md")]:
+        for target in re.findall(r"\]\(([^)#:]+)\)", page.read_text()):
+            assert (page.parent / target).exists(), f"{page.name}: {target}"
