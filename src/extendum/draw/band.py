@@ -60,7 +60,9 @@ def draw_band(spans: list[Span], length_s: int, least_s: int, most_s: int, targe
         drawn.append(tag("path", d=f"M{n(x(seconds))} 20v26", class_="limit"))
     least, most = f"least {clock(least_s)}", f"most {clock(most_s)}"
     if x(least_s) < NAME_ROOM:  # no room at its left: both in one
-        drawn.append(text(f"{least}, {most}", x(most_s) + 5, 15, class_="limit-name"))
+        inside = x(most_s) > width - 2 * NAME_ROOM
+        at, anchor = (x(most_s) - 5, "end") if inside else (x(most_s) + 5, "start")
+        drawn.append(text(f"{least}, {most}", at, 15, class_="limit-name", text_anchor=anchor))
     else:
         drawn.append(text(least, x(least_s) - 5, 15, class_="limit-name", text_anchor="end"))
         inside = x(most_s) > width - NAME_ROOM

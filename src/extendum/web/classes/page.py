@@ -139,7 +139,7 @@ def summary_line(s: Summary) -> list[tuple[str, str]]:
     return [
         ("Sides", sides),
         ("Talk", f"{s.talk_percent} %"),
-        ("Longest quiet", f"{s.longest_quiet_s} s"),
+        ("Longest quiet", f"{s.longest_quiet_s} s" if s.longest_quiet_s < 100 else clock(s.longest_quiet_s)),
         ("Floor", ups),
         ("Unsaid", f"{s.unsaid}"),
     ]
