@@ -1,34 +1,43 @@
 """Generated scripts: every feature of the language, in small classes."""
 
+from dataclasses import replace
+
 from hypothesis import strategies as st
 
 from extendum.core.body import Posture, Side
-from extendum.core.dose import Breaths, Elastic, Hold, Reps
+from extendum.core.dose import Breaths, Elastic, Hold, Manner, Open, Phase, Pulses, Reps, Timed
 from extendum.core.move import Move, Prop, Sidedness
 from extendum.core.script import (
     Brief,
-    Countdown,
-    CueStyle,
+    CountIs,
     Group,
+    Meanwhile,
     MoveItem,
+    PassRef,
     Quiet,
     Role,
     Script,
     Section,
+    SetOrder,
+    SidePlan,
+    Stage,
     Talk,
+    TalkKind,
 )
+from extendum.core.style import Countdown, CueStyle, SideNames
 from extendum.core.words import Prompt, PromptKind, Words
 
 TEXTS = (
     "",
     "Sit tall.",
     "Step the {side} foot back and lean until you feel it.",
-    "Now {other}. Hold for {seconds} seconds, or {count}. Then {next}",
-    "{minutes} minutes, {moves} moves, {moves_left} left.",
+    "Now {other}, {direction}. Hold for {seconds} seconds, or {count}. Then {next}",
+    "{minutes} minutes, {moves} moves, {moves_left} left, {rounds} rounds.",
     "Long words, and many of them, so that the talk lasts longer than any body needs to get there.",
 )
+TALKS = ("", "Welcome to {minutes} minutes. {needs}", "First {next}. Then more, {moves} moves in all", TEXTS[-1])
 texts = st.sampled_from(TEXTS)
-TALKS = ("", "Welcome to {minutes} minutes.", "First {next}. Then more, {moves} moves in all", TEXTS[-1])
+sides = st.sampled_from((Side.LEFT, Side.RIGHT))
 
 
 @st.composite
@@ -41,16 +50,36 @@ def elastics(draw, low=0, high=60):
 
 @st.composite
 def doses(draw, high=60):
-    kind = draw(st.sampled_from((Hold, Reps, Breaths)))
-    if kind is Hold:
-        return Hold(draw(elastics(1, high)))
+    kind = draw(st.sampled_from((Hold, Hold, Reps, Breaths, Pulses, Timed, Open)))
+    if kind is Hold and draw(st.integers(0, 3)) == 0:
+        return Hold(Elastic(draw(st.integers(1, 10)), 30, 60, None, draw(st.booleans())), snap=True)
+    if kind in (Hold, Open):
+        return kind(draw(elastics(1, high)))
+    if kind is Timed:
+        return Timed(draw(elastics(2, high)), draw(st.sampled_from(Manner)))
+    count = draw(elastics(1, max(1, high // 5)))
+    if kind is Pulses:
+        names = draw(st.sampled_from((("hold",), ("contract", "relax"), ("in", "press hard and stay", "out"))))
+        return Pulses(count, tuple(Phase(name, draw(st.integers(500, 4000))) for name in names))
     first, third = draw(st.integers(500, 3000)), draw(st.integers(500, 3000))
     second, fourth = draw(st.sampled_from((0, 333))), draw(st.sampled_from((0, 750)))
-    return kind(draw(elastics(1, max(1, high // 5))), first, second, third, fourth)
+    if kind is Reps:
+        return Reps(count, first, second, third, fourth, draw(st.sampled_from((0, 0, 3))))
+    return Breaths(count, first, second, third, fourth)
 
 
 prompts = st.builds(Prompt, st.sampled_from(PromptKind), texts.filter(bool), st.integers(1, 5))
-words = st.builds(Words, texts, texts, texts, texts, st.lists(prompts, max_size=3).map(tuple))
+words = st.builds(
+    Words,
+    moving=texts,
+    there=texts,
+    short=texts,
+    switch=texts,
+    turn=texts,
+    release=texts,
+    demonstration=texts,
+    prompts=st.lists(prompts, max_size=3).map(tuple),
+)
 props = st.lists(
     st.builds(Prop, st.sampled_from(("strap", "block", "wall")), rerig_s=st.sampled_from((0, 8))),
     max_size=2,
@@ -69,34 +98,80 @@ styles = st.builds(
     CueStyle,
     words_per_minute=st.integers(90, 220),
     countdown=st.sampled_from(Countdown),
+    last_calls=st.sampled_from((0, 0, 2)),
     halfway=st.booleans(),
+    time_left=st.sampled_from(((), (), (10,), (5, 15))),
     next_call=st.booleans(),
     prompts=st.booleans(),
+    say_breaths=st.sampled_from((0, 2)),
+    breath_every_s=st.sampled_from((0, 0, 12)),
     settle_s=st.integers(0, 5),
-    lead_side=st.sampled_from((Side.LEFT, Side.RIGHT)),
+    breath_out_ms=st.sampled_from((6000, 6909)),
+    lead_side=sides,
+    side_names=st.sampled_from(SideNames),
     pace_percent=st.sampled_from((100, 135)),
 )
 
 
 @st.composite
-def scripts(draw, most_items=6, high=60):
-    made = []
-    for n in range(draw(st.integers(0, most_items))):
-        kind = draw(st.sampled_from(("move", "move", "talk")))
-        if kind == "move":
-            made.append(MoveItem(f"i{n}", draw(moves), draw(doses(high)), draw(words)))
-        else:
-            made.append(Talk(f"i{n}", draw(elastics(0, 20)), draw(st.sampled_from(TALKS))))
+def move_items(draw, name, high=60):
+    return MoveItem(
+        name,
+        draw(moves),
+        draw(doses(high)),
+        draw(words),
+        tuple(Stage(draw(doses(high)), "", draw(texts)) for _ in range(draw(st.sampled_from((0, 0, 0, 1, 2))))),
+        draw(st.sampled_from((1, 1, 1, 2, 3))),
+        draw(st.sampled_from((0, 9))),
+        draw(st.sampled_from(SetOrder)),
+        draw(st.sampled_from(CountIs)),
+        draw(st.none() | st.none() | sides),
+        draw(st.sampled_from((0, 0, 7))),
+        between=draw(st.booleans()),
+        self_led=draw(st.booleans()),
+    )
+
+
+@st.composite
+def talks(draw, name):
+    kind = draw(st.sampled_from(TalkKind))
+    picks = (Prop("block"),) if kind is TalkKind.PROPS else ()
+    return Talk(name, draw(elastics(0, 20)), draw(st.sampled_from(TALKS)), "Talk", kind, picks, ("strap",))
+
+
+@st.composite
+def groups(draw, name, items):
+    plan = draw(st.sampled_from((SidePlan.EACH_MOVE, SidePlan.EACH_MOVE, SidePlan.CHAIN, SidePlan.INTERLEAVED)))
+    group = Group(
+        name,
+        "",
+        tuple(items),
+        rounds=draw(st.sampled_from((1, 1, 2, 3))),
+        taper_percent=draw(st.sampled_from((100, 70))),
+        lead_side=draw(st.none() | st.none() | sides),
+        reset_s=draw(st.sampled_from((0, 0, 6))),
+        cadence_s=draw(st.sampled_from((0, 0, 0, 10))),
+    )
+    refs = []
+    for item in items:
+        sided = isinstance(item, MoveItem) and item.move.sided
+        refs += [PassRef(item.id, side) for side in ((Side.LEFT, Side.RIGHT) if sided else (Side.BOTH,))]
+    return replace(group, side_plan=plan, passes=tuple(draw(st.permutations(refs))))
+
+
+@st.composite
+def scripts(draw, most_items=5, high=60):
+    kinds = draw(st.lists(st.sampled_from(("move", "move", "talk", "talk")), max_size=most_items))
+    made = [draw(move_items(f"i{n}", high) if kind == "move" else talks(f"i{n}")) for n, kind in enumerate(kinds)]
     cut = draw(st.integers(0, len(made)))
     sections = (
-        Section("s1", "First", Role.WARM_UP, (Group("g1", "", tuple(made[:cut])),)),
-        Section("s2", "Then", Role.MAIN, (Group("g2", "A", tuple(made[cut:])), Group("g3"))),
+        Section("s1", "First", Role.WARM_UP, (draw(groups("g1", made[:cut])),)),
+        Section("s2", "Then", Role.MAIN, (draw(groups("g2", made[cut:])), Group("g3"))),
         Section("s3", "Close", Role.CLOSING, (Group("g4", "", (Quiet("q"),)),)),
     )
-    return Script(
-        "Generated",
-        Brief(target_s=draw(st.integers(30, 900))),
-        draw(styles),
-        draw(st.sampled_from(Posture)),
-        sections,
-    )
+    unders = ()
+    if made and draw(st.booleans()):
+        first, last = sorted(draw(st.lists(st.integers(0, len(made) - 1), min_size=2, max_size=2)))
+        unders = (Meanwhile("m", made[first].id, made[last].id, "Feet", draw(st.sampled_from(TALKS))),)
+    brief, posture = Brief(target_s=draw(st.integers(30, 900))), draw(st.sampled_from(Posture))
+    return Script("Generated", brief, draw(styles), posture, sections, unders)

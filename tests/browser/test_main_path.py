@@ -14,9 +14,10 @@ pytestmark = pytest.mark.browser
 
 def to_the_stage(page, of):
     """The Stage of a class, ready to start, with a clock that only the test moves."""
+    page.clock.install(time=0)
     page.goto(f"/classes/{of.pk}/stage/")
     expect(page.locator("#start")).to_be_enabled()
-    page.clock.install()
+    page.clock.pause_at(3_600_000)
 
 
 def settled(page):
@@ -74,9 +75,10 @@ def test_from_the_empty_shelf_to_a_fitted_class_taught_on_the_stage(page):
     assert [(b - a, side) for a, b, side in spans] == [(hold, "left"), (hold, "right")]
 
     page.evaluate("document.activeElement.blur()")
+    page.clock.install(time=0)
     page.keyboard.press("g")
     expect(page.locator("#start")).to_be_enabled()
-    page.clock.install()
+    page.clock.pause_at(3_600_000)
     page.keyboard.press(" ")
     at = 0
     for start, end, side in spans:

@@ -4,6 +4,8 @@ import json
 import re
 from pathlib import Path
 
+import pytest
+
 from extendum.core.compile import compile_script
 from extendum.core.cues import RULES
 from extendum.core.timeline import CueKind, SegmentKind
@@ -18,6 +20,23 @@ def test_the_example_in_the_format_page_compiles_to_its_hand_worked_length():
     example = script_from(json.loads(re.search(r"```json\n(.*?)```", FORMAT, re.S).group(1)))
     # talk 8; left: transition 3, settle 3, hold 30, release 2; right: switch 4, settle 3, hold 30, release 2; quiet 6
     assert compile_script(example).length_s == 8 + (3 + 3 + 30 + 2) + (4 + 3 + 30 + 2) + 6
+
+
+WORKED = re.findall(r"\*\*([^*]+)\*\*: (\d+) s\..*?```json\n(.*?)\n```", FORMAT, re.S)
+
+
+@pytest.mark.parametrize(("name", "seconds", "plain"), WORKED, ids=[one[0] for one in WORKED])
+def test_a_worked_example_lasts_as_long_as_worked_out_by_hand(name, seconds, plain):
+    given = json.loads(plain)
+    group = {"id": "g", "items": given["items"], **given.get("group", {})}
+    style = {"words_per_minute": 165, "settle_s": 3, **given.get("style", {})}
+    document = {"format": "extendum-class", "version": 1, "title": name, "style": style}
+    script = script_from({**document, "sections": [{"id": "s", "groups": [group]}]})
+    assert compile_script(script).length_s == int(seconds)
+
+
+def test_the_worked_examples_are_there():
+    assert len(WORKED) >= 18
 
 
 def listed(heading):

@@ -3,17 +3,30 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 
-from extendum.core.body import Stance
-from extendum.core.cues import Placed, pass_cues, talk_cues
-from extendum.core.passes import Facts, Part, Pass, Situation, parts, passes
-from extendum.core.script import Item, MoveItem, Quiet, Script, Talk
-from extendum.core.timeline import Cue, Segment, SegmentKind, Timeline, Unsaid
+from extendum.core.body import Side, Stance
+from extendum.core.cues import Placed, meanwhile_cues, said_cues, talk_cues
+from extendum.core.passes import Facts, Part, Situation, pass_facts, pass_parts, still_parts
+from extendum.core.script import MoveItem, Script, Talk
+from extendum.core.sequence import Pass, Step, Still, sequence
+from extendum.core.timeline import Cue, Mode, Segment, SegmentKind, Timeline, Unsaid
 from extendum.core.words import mentions
+from extendum.core.working import Work
 
 #: What is announced as next after the last move.
 AFTER_THE_LAST = "the close"
 _MINUTE_ROUNDS = 4
+
+
+@dataclass(frozen=True, slots=True)
+class Laid:
+    """A step with what was true before it, its facts, and its parts."""
+
+    step: Step
+    before: Situation
+    facts: Facts
+    parts: tuple[Part, ...]
 
 
 def start_situation(script: Script) -> Situation:
@@ -21,17 +34,32 @@ def start_situation(script: Script) -> Situation:
     return Situation(Stance(script.start_posture))
 
 
-def facts_of(script: Script, minutes: int) -> dict[str, dict[str, str]]:
-    """What words may say of the class, per item: next, minutes, moves and moves_left."""
-    moves = script.moves()
-    shared = {"minutes": str(minutes), "moves": str(len(moves))}
-    found: dict[str, dict[str, str]] = {}
-    to_come = list(moves)
-    for item in script.items():
-        if to_come and to_come[0] is item:
-            to_come.pop(0)
-        following = to_come[0].name if to_come else AFTER_THE_LAST
-        found[item.id] = {**shared, "next": following, "moves_left": str(len(to_come))}
+def needs(script: Script) -> str:
+    """The props that the class uses and what they must be, as a sentence; empty when it uses none."""
+    props = {prop.name: prop for item in script.moves() for prop in item.move.props}
+    if not props:
+        return ""
+    told = [f"{p.name}, {p.must_be}" if p.must_be else p.name for p in props.values()]
+    return f"You need: {'; '.join(told)}."
+
+
+def facts_along(script: Script, steps: list[Step], minutes: int) -> list[Facts]:
+    """What words may say of the class at each step: next, minutes, moves, moves_left, rounds, needs."""
+    shared = {"minutes": str(minutes), "moves": str(len(script.moves())), "needs": needs(script)}
+    following: list[int | None] = [None] * len(steps)
+    first: int | None = None  # the nearest pass after this step
+    for index in reversed(range(len(steps))):
+        same = first is not None and steps[first].item.id == steps[index].item.id
+        following[index] = following[first] if same and first is not None else first
+        if isinstance(steps[index], Pass):
+            first = index
+    to_come = {item.id for item in script.moves()}
+    found: list[Facts] = []
+    for step, after in zip(steps, following, strict=True):
+        to_come.discard(step.item.id)
+        name = AFTER_THE_LAST if after is None else steps[after].item.name
+        along = {"next": name, "moves_left": str(len(to_come)), "rounds": str(step.group.rounds)}
+        found.append({**shared, **along})
     return found
 
 
@@ -40,120 +68,152 @@ def whole_minutes(length_s: int) -> int:
     return max(1, (length_s + 30) // 60)
 
 
-def item_parts(
-    item: Item, before: Situation, script: Script, facts: Facts
-) -> tuple[list[tuple[Pass | None, Part]], Situation]:
-    """Every part of an item with its pass, in order, and the situation after it."""
-    if not isinstance(item, MoveItem):
-        seconds = item.quantity.value
-        kind = SegmentKind.TALK if isinstance(item, Talk) else SegmentKind.QUIET
-        return ([(None, Part(kind, seconds, _seconds_reason(item)))] if seconds else []), before
-    found: list[tuple[Pass | None, Part]] = []
-    for this in passes(item, script.style):
-        some, before = parts(this, before, script.style, facts)
-        found += [(this, part) for part in some]
-    return found, before
+def lay_out(script: Script, minutes: int | None = None) -> list[Laid]:
+    """Every step with its parts.
 
-
-def _seconds_reason(item: Talk | Quiet) -> str:
-    q = item.quantity
-    if q.locked:
-        return f"{q.value} s, locked"
-    origin = "as wanted" if q.value == q.wanted else f"fitted; wanted {q.wanted}"
-    return f"{q.value} s, {origin}; may be {q.least} to {q.most}"
+    {minutes} may be spoken in a set-up and so change what it counts: laid out again until it is true,
+    unless the minutes are given.
+    """
+    steps = sequence(script)
+    asked = whole_minutes(script.brief.target_s) if minutes is None else minutes
+    for _ in range(_MINUTE_ROUNDS):
+        laid, before = [], start_situation(script)
+        for step, facts in zip(steps, facts_along(script, steps, asked), strict=True):
+            if isinstance(step, Still):
+                parts, after = still_parts(step, before)
+            else:
+                parts, after = pass_parts(step, before, script.style, facts)
+            laid.append(Laid(step, before, facts, tuple(parts)))
+            before = after
+        true = whole_minutes(sum(part.seconds for one in laid for part in one.parts))
+        if minutes is not None or true == asked or not says_minutes(script):
+            break
+        asked = true
+    return laid
 
 
 def length_of(script: Script) -> int:
     """Whole seconds that the class lasts."""
-    return _lay_out(script)[0]
-
-
-Laid = list[tuple[Item, list[tuple[Pass | None, Part]]]]
-
-
-def _lay_out(script: Script) -> tuple[int, Laid, dict[str, dict[str, str]]]:
-    """The length, the parts of every item and the facts.
-
-    {minutes} may be spoken in a set-up and so change what it counts: laid out again until it is true.
-    """
-    minutes = whole_minutes(script.brief.target_s)
-    for _ in range(_MINUTE_ROUNDS):
-        facts = facts_of(script, minutes)
-        before, length = start_situation(script), 0
-        laid: Laid = []
-        for item in script.items():
-            found, before = item_parts(item, before, script, facts[item.id])
-            laid.append((item, found))
-            length += sum(part.seconds for _, part in found)
-        if whole_minutes(length) == minutes or not says_minutes(script):
-            break
-        minutes = whole_minutes(length)
-    return length, laid, facts
+    return sum(part.seconds for one in lay_out(script) for part in one.parts)
 
 
 def says_minutes(script: Script) -> bool:
     """Whether any words of the class speak of its minutes."""
-    return any(
-        mentions(words, {"minutes"})
-        for item in script.items()
-        for words in (
-            item.words.all() if isinstance(item, MoveItem) else [item.words] if isinstance(item, Talk) else []
-        )
-    )
+    for item in script.items():
+        words: tuple[str, ...] = ()
+        if isinstance(item, MoveItem):
+            words = (*item.words.all(), *(stage.words for stage in item.then))
+        elif isinstance(item, Talk):
+            words = (item.words,)
+        if any(mentions(text, {"minutes"}) for text in words):
+            return True
+    return any(mentions(under.words, {"minutes"}) for under in script.meanwhiles)
 
 
 def compile_script(script: Script) -> Timeline:
     """The timeline of a script: segments that tile it, placed cues, and what stays unsaid."""
-    length, laid, facts = _lay_out(script)
-    last_move = script.moves()[-1:]
+    laid = lay_out(script)
+    last_of: dict[str, int] = {one.step.item.id: n for n, one in enumerate(laid) if isinstance(one.step, Pass)}
+    last_move = max(last_of.values(), default=-1)
     segments: list[Segment] = []
+    underlays: list[Segment] = []
     placed: list[Placed] = []
     at = 0
-    for item, found in laid:
-        timed = list(_timed(item, found, at))
+    for index, one in enumerate(laid):
+        timed = list(_timed(one, at))
         at = timed[-1][0].end_s if timed else at
-        segments += [segment for segment, _, _ in timed]
-        calls_next = script.style.next_call and (item,) != last_move
-        placed += _cues(item, timed, script, facts[item.id], calls_next)
+        segments += [segment for segment, _ in timed]
+        underlays += _resets(timed)
+        if isinstance(one.step, Still):
+            if isinstance(one.step.item, Talk):
+                segment = timed[0][0] if timed else None
+                placed += talk_cues(one.step.item, segment, one.step.number, one.step.round, script.style, one.facts)
+        else:
+            calls = script.style.next_call and one.step.last and index < last_move
+            placed += _pass_cues(one.step, timed, script, one.facts, calls_next=calls)
+    for under in script.meanwhiles:
+        hosts = _hosts(under.from_item, under.to_item, segments)
+        if hosts:
+            name = f"{under.id}.1.1.{SegmentKind.MEANWHILE}"
+            start, end = hosts[0].start_s, hosts[-1].end_s
+            why = f"{end - start} s, under what goes on from {hosts[0].name} to {hosts[-1].name}"
+            underlays.append(
+                Segment(name, SegmentKind.MEANWHILE, start, end, under.id, under.name, None, 1, 1, None, why)
+            )
+        spoken = [p for p in placed if isinstance(p, Cue) and p.mode is Mode.SPOKEN]
+        facts = next((one.facts for one in laid if one.step.item.id == under.from_item), {})
+        placed += meanwhile_cues(under, hosts, spoken, script.style, facts)
     cues = sorted((p for p in placed if isinstance(p, Cue)), key=lambda c: (c.start_ms, c.end_ms, c.id))
     unsaid = tuple(p for p in placed if isinstance(p, Unsaid))
-    return Timeline(length, tuple(segments), tuple(cues), unsaid)
+    return Timeline(at, tuple(segments), tuple(cues), unsaid, tuple(underlays))
 
 
-Timed = tuple[Segment, Part, Pass | None]
+def _hosts(first: str, last: str, segments: list[Segment]) -> list[Segment]:
+    at = [n for n, segment in enumerate(segments) if segment.item in (first, last)]
+    return segments[at[0] : at[-1] + 1] if at else []
 
 
-def _timed(item: Item, found: list[tuple[Pass | None, Part]], at: int) -> Iterator[Timed]:
-    for this, part in found:
-        number, round_ = (this.number, this.round) if this else (1, 1)
-        yield (
-            Segment(
-                id=f"{item.id}.{number}.{round_}.{part.kind}",
-                kind=part.kind,
-                start_s=at,
-                end_s=at + part.seconds,
-                item=item.id,
-                name=item.name,
-                side=this.side if this else None,
-                pass_number=number,
-                round=round_,
-                stage=1 if part.kind.works else None,
-                reason=part.reason,
-            ),
-            part,
-            this,
+Timed = tuple[Segment, Part]
+
+
+def _timed(one: Laid, at: int) -> Iterator[Timed]:
+    step, names = one.step, set[str]()
+    side: Side | None = step.side if isinstance(step, Pass) else None
+    for part in one.parts:
+        name = base = f"{step.item.id}.{step.number}.{step.round}.{part.kind}"
+        more = 2
+        while name in names:
+            name, more = f"{base}-{more}", more + 1
+        names.add(name)
+        segment = Segment(
+            id=name,
+            kind=part.kind,
+            start_s=at,
+            end_s=at + part.seconds,
+            item=step.item.id,
+            name=step.item.name,
+            side=part.side or side,
+            pass_number=step.number,
+            round=step.round,
+            stage=part.stage if part.kind.works else None,
+            reason=part.reason,
+            direction=step.direction if isinstance(step, Pass) else None,
         )
-        at += part.seconds
+        yield segment, part
+        at = segment.end_s
 
 
-def _cues(item: Item, timed: list[Timed], script: Script, facts: Facts, calls_next: bool) -> Iterator[Placed]:
-    if isinstance(item, Talk):
-        yield from talk_cues(item, timed[0][0] if timed else None, script.style, facts)
-        return
-    for number in sorted({segment.pass_number for segment, _, _ in timed}):
-        own = [(segment, part, this) for segment, part, this in timed if segment.pass_number == number]
-        this = own[0][2]
-        if this is not None:
-            pairs = [(segment, part) for segment, part, _ in own]
-            calls = calls_next and this.last
-            yield from pass_cues(this, pairs, script.style, facts, calls_next=calls)
+def _resets(timed: list[Timed]) -> Iterator[Segment]:
+    """The little reset lies wholly under its transition, which is never shorter."""
+    for segment, part in timed:
+        if part.reset_s:
+            name = segment.id.rsplit(".", 1)[0] + f".{SegmentKind.RESET}"
+            end = segment.start_s + part.reset_s
+            why = f"{part.reset_s} s under the transition"
+            yield Segment(
+                name,
+                SegmentKind.RESET,
+                segment.start_s,
+                end,
+                segment.item,
+                segment.name,
+                None,
+                segment.pass_number,
+                segment.round,
+                None,
+                why,
+            )
+
+
+def _pass_cues(this: Pass, timed: list[Timed], script: Script, facts: Facts, *, calls_next: bool) -> Iterator[Placed]:
+    style = script.style
+    filled = pass_facts(this, style, facts)
+    stages = len(this.item.doses)
+    halves: dict[int, int] = {}
+    for segment, part in timed:
+        yield from said_cues(segment, part, style)
+        if segment.kind.works and part.stage is not None:
+            half = halves.get(part.stage, 0) if part.side is not None else None
+            halves[part.stage] = 1
+            calls = calls_next and part.stage == stages
+            yield from Work(this, segment, part, style, filled).cues(calls_next=calls, half=half)

@@ -1,4 +1,4 @@
-"""How long a pass lasts: holds, reps and breaths, each elastic in its own unit.
+"""How long a pass lasts: six kinds of dose, each elastic in its own unit.
 
 Inside a pass, time is integer milliseconds; a pass lasts whole seconds, rounded up, and its last
 phase absorbs the rest. That is why 5.5 breaths a minute works.
@@ -8,10 +8,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
-from typing import ClassVar
+from enum import StrEnum
+from typing import Any, ClassVar, Self
 
 from extendum.core.errors import RefusedError
-from extendum.core.fields import Checked, Extra, extra, whole
+from extendum.core.fields import Checked, Extra, extra, text, whole
 
 LONGEST_HOLD_S = 7200
 MOST_COUNT = 500
@@ -48,10 +49,6 @@ class Elastic(Checked):
         """What it is now."""
         return self.wanted if self.now is None else self.now
 
-    def values(self) -> range:
-        """What a fit may choose from."""
-        return range(self.value, self.value + 1) if self.locked else range(self.least, self.most + 1)
-
     def at(self, value: int) -> Elastic:
         """As a fit sets it: the intention stays."""
         return replace(self, now=value)
@@ -63,7 +60,7 @@ class Elastic(Checked):
 
 @dataclass(frozen=True, slots=True)
 class Beat:
-    """A moment inside a pass: milliseconds from its start, what begins there, and the count from 1."""
+    """A phase inside a pass: milliseconds from its start, its name, and the count from 1."""
 
     start_ms: int
     end_ms: int
@@ -71,47 +68,163 @@ class Beat:
     count: int
 
 
-@dataclass(frozen=True, slots=True)
-class Hold(Checked):
-    """Stay for a number of seconds."""
+class _Lasting(Checked):
+    """A dose whose quantity is seconds."""
 
-    tag: ClassVar[str] = "hold"
+    __slots__ = ()
     unit: ClassVar[str] = "s"
-    settles: ClassVar[bool] = True
-
     seconds: Elastic
-    extra: Extra = extra()
 
     @property
     def quantity(self) -> Elastic:
         """The elastic quantity: seconds."""
         return self.seconds
 
-    def having(self, quantity: Elastic) -> Hold:
+    def having(self, quantity: Elastic) -> Self:
         """The same dose with another quantity."""
-        return replace(self, seconds=quantity)
+        changed: Any = replace(self, seconds=quantity)  # type: ignore[type-var]
+        return changed  # type: ignore[no-any-return]
 
     def pass_ms(self, value: int) -> int:
         """Milliseconds of one pass at this value of the quantity."""
         return value * 1000
 
     def beats(self, value: int) -> Iterator[Beat]:
-        """A hold has no beats."""
+        """Time that only passes has no beats."""
         return iter(())
 
 
-def _cycles(phases: tuple[tuple[str, int], ...], count: int, end_ms: int) -> Iterator[Beat]:
-    at = 0
-    lasting = [(name, ms) for name, ms in phases if ms]
-    for n in range(1, count + 1):
-        for index, (name, ms) in enumerate(lasting):
-            last = n == count and index == len(lasting) - 1
-            yield Beat(at, end_ms if last else at + ms, name, n)
-            at += ms
+class _Counted(Checked):
+    """A dose whose quantity is a count of cycles of phases."""
+
+    __slots__ = ()
+    count: Elastic
+
+    def __post_init__(self) -> None:
+        Checked.__post_init__(self)
+        if self.count.least < 1:
+            raise RefusedError("count.least", "at least 1", self.count.least)
+        if self.count.most > MOST_COUNT:
+            raise RefusedError("count.most", f"at most {MOST_COUNT}", self.count.most)
+
+    @property
+    def named_phases(self) -> tuple[tuple[str, int], ...]:
+        """The phases of one cycle, in milliseconds."""
+        raise NotImplementedError
+
+    @property
+    def quantity(self) -> Elastic:
+        """The elastic quantity: how many."""
+        return self.count
+
+    def having(self, quantity: Elastic) -> Self:
+        """The same dose with another quantity."""
+        changed: Any = replace(self, count=quantity)  # type: ignore[type-var]
+        return changed  # type: ignore[no-any-return]
+
+    @property
+    def cycle_ms(self) -> int:
+        """Milliseconds of one cycle."""
+        return sum(ms for _, ms in self.named_phases)
+
+    def pass_ms(self, value: int) -> int:
+        """Milliseconds of one pass at this value of the quantity."""
+        return value * self.cycle_ms
+
+    def beats(self, value: int) -> Iterator[Beat]:
+        """Each phase of each cycle; the last one lasts to the end of the pass's last second."""
+        total_ms, end_ms = self.pass_ms(value), -(-self.pass_ms(value) // 1000) * 1000
+        at = 0
+        for n in range(1, value + 1):
+            for name, ms in self.named_phases:
+                if ms and at < total_ms:
+                    last = at + ms >= total_ms
+                    yield Beat(at, end_ms if last else at + ms, name, n)
+                    at += ms
 
 
 @dataclass(frozen=True, slots=True)
-class Reps(Checked):
+class Hold(_Lasting):
+    """Stay for a number of seconds, or with ``snap`` for the nearest number of whole breaths."""
+
+    tag: ClassVar[str] = "hold"
+    settles: ClassVar[bool] = True
+
+    seconds: Elastic
+    snap: bool = False
+    extra: Extra = extra()
+
+
+class Manner(StrEnum):
+    """How the time of a timed dose is spent."""
+
+    STEADY = "steady"
+    ALTERNATING = "alternating"
+    HALVES = "switching at half"
+
+
+@dataclass(frozen=True, slots=True)
+class Timed(_Lasting):
+    """Move for a number of seconds: steadily, from side to side, or one side for each half."""
+
+    tag: ClassVar[str] = "timed"
+    settles: ClassVar[bool] = False
+
+    seconds: Elastic
+    manner: Manner = Manner.STEADY
+    extra: Extra = extra()
+
+
+@dataclass(frozen=True, slots=True)
+class Open(_Lasting):
+    """Until the teacher moves on; the seconds are what is planned for it."""
+
+    tag: ClassVar[str] = "open"
+    settles: ClassVar[bool] = True
+
+    seconds: Elastic
+    extra: Extra = extra()
+
+
+@dataclass(frozen=True, slots=True)
+class Phase(Checked):
+    """One phase of a pulsed hold, such as contract or relax."""
+
+    name: str = text(40, shortest=1)
+    ms: int = whole(500, 120_000)
+    extra: Extra = extra()
+
+
+@dataclass(frozen=True, slots=True)
+class Pulses(_Counted):
+    """Short holds repeated: n x (hold + release), without the last release."""
+
+    tag: ClassVar[str] = "pulses"
+    unit: ClassVar[str] = "pulses"
+    settles: ClassVar[bool] = True
+
+    count: Elastic
+    phases: tuple[Phase, ...] = (Phase("contract", 6000), Phase("relax", 4000))
+    extra: Extra = extra()
+
+    def __post_init__(self) -> None:
+        _Counted.__post_init__(self)
+        if not 1 <= len(self.phases) <= 4:
+            raise RefusedError("phases", "one to four phases", f"{len(self.phases)}")
+
+    @property
+    def named_phases(self) -> tuple[tuple[str, int], ...]:
+        """The phases of one pulse."""
+        return tuple((phase.name, phase.ms) for phase in self.phases)
+
+    def pass_ms(self, value: int) -> int:
+        """Milliseconds of one pass: the last release belongs to coming out."""
+        last_ms = self.phases[-1].ms if len(self.phases) > 1 else 0
+        return value * self.cycle_ms - last_ms
+
+
+@dataclass(frozen=True, slots=True)
+class Reps(_Counted):
     """A counted movement with a tempo: out, pause, back, pause."""
 
     tag: ClassVar[str] = "reps"
@@ -123,43 +236,17 @@ class Reps(Checked):
     stay_ms: int = whole(0, 60_000, 0)
     back_ms: int = whole(100, 60_000, 2000)
     rest_ms: int = whole(0, 60_000, 0)
+    counts: int = whole(0, 16, 0, "counts inside a rep, spread evenly over it")
     extra: Extra = extra()
 
-    def __post_init__(self) -> None:
-        Checked.__post_init__(self)
-        check_count(self.count)
-
     @property
-    def quantity(self) -> Elastic:
-        """The elastic quantity: how many."""
-        return self.count
-
-    def having(self, quantity: Elastic) -> Reps:
-        """The same dose with another quantity."""
-        return replace(self, count=quantity)
-
-    @property
-    def cycle_ms(self) -> int:
-        """Milliseconds of one rep."""
-        return self.out_ms + self.stay_ms + self.back_ms + self.rest_ms
-
-    def pass_ms(self, value: int) -> int:
-        """Milliseconds of one pass at this value of the quantity."""
-        return value * self.cycle_ms
-
-    def beats(self, value: int) -> Iterator[Beat]:
-        """Each phase of each rep; the last one lasts to the end of the pass's last second."""
-        phases = (
-            ("out", self.out_ms),
-            ("stay", self.stay_ms),
-            ("back", self.back_ms),
-            ("rest", self.rest_ms),
-        )
-        return _cycles(phases, value, pass_seconds(self, value) * 1000)
+    def named_phases(self) -> tuple[tuple[str, int], ...]:
+        """Out, stay, back and rest."""
+        return (("out", self.out_ms), ("stay", self.stay_ms), ("back", self.back_ms), ("rest", self.rest_ms))
 
 
 @dataclass(frozen=True, slots=True)
-class Breaths(Checked):
+class Breaths(_Counted):
     """A number of breaths in a pattern: in, hold, out, hold."""
 
     tag: ClassVar[str] = "breaths"
@@ -173,48 +260,14 @@ class Breaths(Checked):
     empty_ms: int = whole(0, 30_000, 0)
     extra: Extra = extra()
 
-    def __post_init__(self) -> None:
-        Checked.__post_init__(self)
-        check_count(self.count)
-
     @property
-    def quantity(self) -> Elastic:
-        """The elastic quantity: how many."""
-        return self.count
-
-    def having(self, quantity: Elastic) -> Breaths:
-        """The same dose with another quantity."""
-        return replace(self, count=quantity)
-
-    @property
-    def cycle_ms(self) -> int:
-        """Milliseconds of one breath."""
-        return self.in_ms + self.full_ms + self.out_ms + self.empty_ms
-
-    def pass_ms(self, value: int) -> int:
-        """Milliseconds of one pass at this value of the quantity."""
-        return value * self.cycle_ms
-
-    def beats(self, value: int) -> Iterator[Beat]:
-        """Each phase of each breath; the last one lasts to the end of the pass's last second."""
-        phases = (
-            ("in", self.in_ms),
-            ("full", self.full_ms),
-            ("out", self.out_ms),
-            ("empty", self.empty_ms),
-        )
-        return _cycles(phases, value, pass_seconds(self, value) * 1000)
+    def named_phases(self) -> tuple[tuple[str, int], ...]:
+        """In, full, out and empty."""
+        return (("in", self.in_ms), ("full", self.full_ms), ("out", self.out_ms), ("empty", self.empty_ms))
 
 
-Dose = Hold | Reps | Breaths
-
-
-def check_count(quantity: Elastic) -> None:
-    """A counted dose has at least one and at most MOST_COUNT."""
-    if quantity.least < 1:
-        raise RefusedError("count.least", "at least 1", quantity.least)
-    if quantity.most > MOST_COUNT:
-        raise RefusedError("count.most", f"at most {MOST_COUNT}", quantity.most)
+Dose = Hold | Pulses | Reps | Breaths | Timed | Open
+COUNTED = (Pulses, Reps, Breaths)
 
 
 def pass_seconds(dose: Dose, value: int | None = None) -> int:

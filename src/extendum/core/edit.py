@@ -4,21 +4,26 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import replace
+from typing import Any
 
+from extendum.core.body import Side
 from extendum.core.dose import Dose, Elastic
 from extendum.core.errors import RefusedError
 from extendum.core.move import LibraryMove, Sidedness
 from extendum.core.script import (
-    CueStyle,
     Group,
     Item,
+    Meanwhile,
     MoveItem,
+    PassRef,
     Quiet,
     Role,
     Script,
     Section,
+    SidePlan,
     Talk,
 )
+from extendum.core.style import CueStyle
 from extendum.core.words import Words
 
 
@@ -30,13 +35,40 @@ def new_script(title: str, target_s: int) -> Script:
     return replace(script, brief=replace(script.brief, target_s=target_s), sections=(main, close))
 
 
+def with_items(group: Group, items: tuple[Item, ...], **changes: Any) -> Group:
+    """The group with other items; an interleaved order loses the passes of what went and ends with what came."""
+    wanted: list[tuple[str, Side]] = []
+    for item in items:
+        sided = isinstance(item, MoveItem) and item.move.sided
+        wanted += [(item.id, side) for side in ((Side.LEFT, Side.RIGHT) if sided else (Side.BOTH,))]
+    kept = [ref for ref in group.passes if (ref.item, ref.side) in wanted]
+    given = {(ref.item, ref.side) for ref in kept}
+    added = [PassRef(item, side) for item, side in wanted if (item, side) not in given]
+    interleaved = changes.get("side_plan", group.side_plan) is SidePlan.INTERLEAVED
+    passes = (*kept, *added) if interleaved else group.passes
+    return replace(group, items=items, passes=passes, **changes)
+
+
 def _map_groups(script: Script, change: Callable[[Group], Group]) -> Script:
     sections = []
     for section in script.sections:
         groups = tuple(change(group) for group in section.groups)
         same = all(a is b for a, b in zip(groups, section.groups, strict=True))
         sections.append(section if same else replace(section, groups=groups))
-    return replace(script, sections=tuple(sections))
+    return _with_sections(script, tuple(sections))
+
+
+def _with_sections(script: Script, sections: tuple[Section, ...]) -> Script:
+    """The script with other sections; what runs meanwhile shrinks with the items that it ran under."""
+    before = [item.id for item in script.items()]
+    after = [item.id for section in sections for item in section.items]
+    kept = []
+    for under in script.meanwhiles:
+        span = before[before.index(under.from_item) : before.index(under.to_item) + 1]
+        left = sorted(after.index(item) for item in span if item in after)
+        if left:
+            kept.append(replace(under, from_item=after[left[0]], to_item=after[left[-1]]))
+    return replace(script, sections=sections, meanwhiles=tuple(kept))
 
 
 def replace_items(script: Script, new: Mapping[str, Item]) -> Script:
@@ -45,7 +77,7 @@ def replace_items(script: Script, new: Mapping[str, Item]) -> Script:
     def change(group: Group) -> Group:
         if not any(item.id in new for item in group.items):
             return group
-        return replace(group, items=tuple(new.get(item.id, item) for item in group.items))
+        return with_items(group, tuple(new.get(item.id, item) for item in group.items))
 
     return _map_groups(script, change) if new else script
 
@@ -86,7 +118,7 @@ def insert_item(script: Script, item: Item, after: str | None = None) -> Script:
             if after not in ids:
                 return group
             at = ids.index(after) + 1
-            return replace(group, items=(*group.items[:at], item, *group.items[at:]))
+            return with_items(group, (*group.items[:at], item, *group.items[at:]))
 
         return _map_groups(script, change)
     open_groups = [g for s in script.sections if s.role is not Role.CLOSING for g in s.groups]
@@ -94,7 +126,7 @@ def insert_item(script: Script, item: Item, after: str | None = None) -> Script:
         section = Section(fresh_id(script, "s"), "Class", Role.MAIN, (Group(fresh_id(script, "g"), "", (item,)),))
         return replace(script, sections=(section, *script.sections))
     target = open_groups[-1]
-    return _map_groups(script, lambda g: replace(g, items=(*g.items, item)) if g.id == target.id else g)
+    return _map_groups(script, lambda g: with_items(g, (*g.items, item)) if g.id == target.id else g)
 
 
 def add_move(script: Script, entry: LibraryMove, after: str | None = None) -> tuple[Script, str]:
@@ -112,14 +144,12 @@ def add_talk(script: Script, after: str | None = None) -> tuple[Script, str]:
 def remove_item(script: Script, item_id: str) -> Script:
     """Take an item out."""
     script.item(item_id)
-    return _map_groups(
-        script,
-        lambda g: (
-            replace(g, items=tuple(i for i in g.items if i.id != item_id))
-            if any(i.id == item_id for i in g.items)
-            else g
-        ),
-    )
+
+    def change(group: Group) -> Group:
+        rest = tuple(item for item in group.items if item.id != item_id)
+        return group if len(rest) == len(group.items) else with_items(group, rest)
+
+    return _map_groups(script, change)
 
 
 def shift_item(script: Script, item_id: str, by: int) -> Script:
@@ -146,7 +176,7 @@ def place_item(script: Script, item_id: str, group_id: str, at: int | None) -> S
         if group.id == group_id:
             rest.insert(len(rest) if at is None else max(0, min(at, len(rest))), item)
         same = len(rest) == len(group.items) and all(a is b for a, b in zip(rest, group.items, strict=True))
-        return group if same else replace(group, items=tuple(rest))
+        return group if same else with_items(group, tuple(rest))
 
     return _map_groups(script, change)
 
@@ -218,7 +248,7 @@ def add_section(script: Script, name: str, role: Role) -> Script:
     if role is Role.OPENING:
         at = 0
     sections.insert(at, section)
-    return replace(script, sections=tuple(sections))
+    return _with_sections(script, tuple(sections))
 
 
 def rename_section(script: Script, section_id: str, name: str) -> Script:
@@ -237,3 +267,34 @@ def remove_section(script: Script, section_id: str) -> Script:
                 raise RefusedError("section", "empty before it is removed", f"{len(section.items)} items in it")
             return replace(script, sections=tuple(s for s in script.sections if s is not section))
     raise RefusedError("section", "a section of this class", section_id)
+
+
+def set_group(script: Script, group_id: str, **changes: Any) -> Script:
+    """Give a group another name, side plan, rounds, taper, lead side, reset or cadence."""
+    if group_id not in {group.id for section in script.sections for group in section.groups}:
+        raise RefusedError("group", "a group of this class", group_id)
+    return _map_groups(script, lambda g: with_items(g, g.items, **changes) if g.id == group_id else g)
+
+
+def add_group(script: Script, section_id: str, after: str | None = None) -> Script:
+    """Add an empty group to a section: after another of its groups, or last."""
+    new = Group(fresh_id(script, "g"))
+
+    def grown(section: Section) -> Section:
+        ids = [group.id for group in section.groups]
+        at = ids.index(after) + 1 if after in ids else len(ids)
+        return replace(section, groups=(*section.groups[:at], new, *section.groups[at:]))
+
+    if section_id not in {section.id for section in script.sections}:
+        raise RefusedError("section", "a section of this class", section_id)
+    return replace(script, sections=tuple(grown(s) if s.id == section_id else s for s in script.sections))
+
+
+def set_move_item(script: Script, item_id: str, **changes: Any) -> Script:
+    """Give a move other stages, sets, lead side, facing, demonstration or marks."""
+    return replace_items(script, {item_id: replace(_move_item(script, item_id), **changes)})
+
+
+def set_meanwhiles(script: Script, meanwhiles: tuple[Meanwhile, ...]) -> Script:
+    """Set what goes on under other items."""
+    return replace(script, meanwhiles=meanwhiles)

@@ -10,17 +10,19 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import pairwise
-from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
-from extendum.core.compile import facts_of, item_parts, length_of, start_situation, whole_minutes
-from extendum.core.dose import Dose, Hold, pass_seconds
+from extendum.core.compile import Laid, lay_out, length_of, whole_minutes
+from extendum.core.dose import Elastic, Hold, pass_seconds
 from extendum.core.edit import replace_items
-from extendum.core.passes import passes
-from extendum.core.script import Item, MoveItem, Script
-from extendum.core.words import Words, mentions
+from extendum.core.passes import pass_parts, still_parts, work_seconds
+from extendum.core.script import Item, MoveItem, Quiet, Script, Talk
+from extendum.core.sequence import Pass, Still
+from extendum.core.steps import actual, allowed
+from extendum.core.style import CueStyle
+from extendum.core.words import mentions
 
 #: Of a whole unit of cost (10**6), what a hold off the 5 s grid costs: enough to prefer the grid
 #: between near equals, too little to distort a fit.
@@ -32,12 +34,28 @@ _FAR = np.iinfo(np.int64).max // 4
 
 @dataclass(frozen=True, slots=True)
 class Choice:
-    """What one item may be: values, the seconds that the class then takes for it, and the cost of each."""
+    """What one dose may be: values, the seconds that the class then takes for it, and the cost of each.
+
+    The seconds are those of all passes and rounds of the item's stage; what does not depend on any dose
+    is in the first choice of all.
+    """
 
     item: Item
+    stage: int
     values: tuple[int, ...]
     seconds: tuple[int, ...]
     costs: tuple[int, ...]
+
+    @property
+    def quantity(self) -> Elastic:
+        """The elastic quantity that is chosen."""
+        return self.item.doses[self.stage - 1].quantity if isinstance(self.item, MoveItem) else self.item.quantity
+
+    @property
+    def name(self) -> str:
+        """What a sentence calls it: the item, and its stage where there are several."""
+        several = isinstance(self.item, MoveItem) and self.item.then
+        return f"{self.item.name}, part {self.stage}" if several else self.item.name
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,62 +95,104 @@ class Fit:
     changes: tuple[Change, ...]
 
 
-def cost_of(item: Item, value: int, passes_: int) -> int:
-    """The cost of one item at a value: the shared table of the fit and of its oracle.
+def cost_of(wanted_s: int, dose_s: int, weight: int, *, off_grid: bool) -> int:
+    """The cost of one dose: the table that the fit shares with its oracle.
 
-    weight x ((dose - wanted) / max(wanted, 10 s))^2 with doses in seconds and the weight equal to
-    the wanted seconds over all passes, so that every item gives the same share; plus OFF_GRID for a
-    hold off the 5 s grid. An integer, rounded half up.
+    weight x ((dose - wanted) / max(wanted, 10 s))^2 with doses in seconds of one pass and the weight
+    equal to the wanted seconds over all passes, so that every dose gives the same share; plus OFF_GRID
+    for a hold off the 5 s grid. An integer, rounded half up.
     """
-    if isinstance(item, MoveItem):
-        wanted_s, dose_s = pass_seconds(item.dose, item.quantity.wanted), pass_seconds(item.dose, value)
-    else:
-        wanted_s, dose_s = item.quantity.wanted, value
     scale = max(wanted_s, 10) ** 2
-    weight = wanted_s * passes_
     cost = (2 * UNIT * weight * (dose_s - wanted_s) ** 2 + scale) // (2 * scale)
-    on_grid = not _is_hold(item) or value % GRID_S == 0
-    return cost if on_grid else cost + OFF_GRID
-
-
-def _is_hold(item: Item) -> bool:
-    return isinstance(item, MoveItem) and isinstance(item.dose, Hold)
+    return cost + OFF_GRID if off_grid else cost
 
 
 def choices(script: Script, minutes: int) -> tuple[Choice, ...]:
-    """What each item may be, in order, with the class announced as lasting this many minutes."""
-    facts = facts_of(script, minutes)
-    before, found = start_situation(script), []
+    """What each dose may be, in order, with the class announced as lasting this many minutes."""
+    laid = lay_out(script, minutes)
+    by_item: dict[str, list[Laid]] = {}
+    for one in laid:
+        by_item.setdefault(one.step.item.id, []).append(one)
+    found: list[Choice] = []
+    rest = sum(part.seconds for one in laid for part in one.parts)
     for item in script.items():
-        values = tuple(item.quantity.values())
-        times = len(passes(item, script.style)) if isinstance(item, MoveItem) else 1
-        # Words that say the dose make their own length depend on it; otherwise one value tells all.
-        varies = isinstance(item, MoveItem) and _says_its_dose(item.words)
-        asked = values if varies else values[:1]
-        exact = []
-        for value in asked:
-            at_value = item.having(item.quantity.at(value))
-            made, after = item_parts(at_value, before, script, facts[item.id])
-            exact.append(sum(part.seconds for _, part in made))
-        if len(asked) < len(values):
-            base = exact[0] - times * _dose_s(item, values[0])
-            exact = [base + times * _dose_s(item, value) for value in values]
-        before = after
-        costs = tuple(cost_of(item, value, times) for value in values)
-        found.append(Choice(item, values, tuple(exact), costs))
+        own = by_item.get(item.id, [])
+        if isinstance(item, MoveItem):
+            some = [_of_stage(item, stage, own, script.style) for stage in range(1, len(item.doses) + 1)]
+        else:
+            some = [_of_still(item, own)]
+        rest -= sum(now for _, now in some)
+        found += [choice for choice, _ in some]
+    if found:  # what no dose changes is carried by the first choice
+        found[0] = replace(found[0], seconds=tuple(s + rest for s in found[0].seconds))
     return tuple(found)
 
 
-def _dose_s(item: Item, value: int) -> int:
-    return pass_seconds(item.dose, value) if isinstance(item, MoveItem) else value
+def _of_still(item: Talk | Quiet, own: list[Laid]) -> tuple[Choice, int]:
+    """The choice of an item without a move, and the seconds that it has now."""
+    q = item.quantity
+    values = (q.value,) if q.locked else tuple(range(q.least, q.most + 1))
+    seconds = []
+    for value in values:
+        changed = item.having(q.at(value))
+        steps = (replace(one.step, item=changed) for one in own if isinstance(one.step, Still))
+        made = (still_parts(step, one.before)[0] for step, one in zip(steps, own, strict=True))
+        seconds.append(sum(part.seconds for parts in made for part in parts))
+    weight = q.wanted * len(own)
+    costs = tuple(cost_of(q.wanted, value, weight, off_grid=False) for value in values)
+    return Choice(item, 1, values, tuple(seconds), costs), sum(p.seconds for one in own for p in one.parts)
 
 
-def _says_its_dose(words: Words) -> bool:
-    return any(mentions(text, {"count", "seconds"}) for text in words.timed())
+def _of_stage(item: MoveItem, stage: int, own: list[Laid], style: CueStyle) -> tuple[Choice, int]:
+    """The choice of one dose of a move, and the seconds that it has now.
+
+    Where the words say the dose, their own length depends on it, so that whole passes are measured.
+    """
+    dose = item.doses[stage - 1]
+    even = stage == 1 and item.even
+    q = dose.quantity
+    values = (actual(dose, style.breath_ms),) if q.locked else allowed(dose, style.breath_ms, even=even)
+    whole_passes = stage == 1 and _says_its_dose(item)
+
+    def seconds_at(value: int) -> int:
+        total = 0
+        for one in own:
+            if not isinstance(one.step, Pass):
+                continue
+            if whole_passes:
+                changed = replace(one.step, item=item.having(q.at(value)))
+                parts = pass_parts(changed, one.before, style, one.facts)[0]
+                total += sum(part.seconds for part in parts if not (part.kind.works and part.stage != 1))
+            else:
+                total += _work_s(one.step, stage, value, style)
+        return total
+
+    wanted = actual(dose, style.breath_ms, q.wanted)
+    weight = sum(_work_s(one.step, stage, wanted, style) for one in own if isinstance(one.step, Pass))
+    snapped = isinstance(dose, Hold) and dose.snap
+    grid = isinstance(dose, Hold) and not snapped
+    wanted_s = pass_seconds(dose, wanted)
+    costs = tuple(cost_of(wanted_s, pass_seconds(dose, v), weight, off_grid=grid and v % GRID_S != 0) for v in values)
+    now = seconds_at(actual(dose, style.breath_ms))
+    return Choice(item, stage, values, tuple(map(seconds_at, values)), costs), now
+
+
+def _work_s(this: Pass, stage: int, value: int, style: CueStyle) -> int:
+    """The work of a stage in a pass, whose two halves are of equal whole seconds."""
+    return work_seconds(this, stage, this.value(stage, style.breath_ms, value))
+
+
+def _says_its_dose(item: MoveItem) -> bool:
+    texts = (*item.words.timed(), item.words.demonstration, *(stage.words for stage in item.then))
+    return any(mentions(text, {"count", "seconds"}) for text in texts)
 
 
 def _says_minutes(script: Script) -> bool:
-    return any(mentions(text, {"minutes"}) for item in script.moves() for text in item.words.timed())
+    return any(
+        mentions(text, {"minutes"})
+        for item in script.moves()
+        for text in (*item.words.timed(), item.words.demonstration, *(stage.words for stage in item.then))
+    )
 
 
 class Fitter:
@@ -190,7 +250,7 @@ class Fitter:
         for index, choice in enumerate(self._choices):
             low, after = min(choice.seconds), self._tables[index + 1]
             goal = self._tables[index][rest]
-            wanted = choice.item.quantity.wanted
+            wanted = choice.quantity.wanted
             best: tuple[int, int, int] | None = None
             for value, seconds, cost in zip(choice.values, choice.seconds, choice.costs, strict=True):
                 left = rest - (seconds - low)
@@ -202,6 +262,13 @@ class Fitter:
             rest = best[2]
         return found
 
+    def _now(self, choice: Choice) -> int:
+        """The value that the class really has now: a snapped hold's may differ from what stands."""
+        item = choice.item
+        if not isinstance(item, MoveItem):
+            return choice.quantity.value
+        return actual(item.doses[choice.stage - 1], self.script.style.breath_ms)
+
     def fit(self, target_s: int) -> Fit:
         """The fit for one target, or the refusal with what stands in the way."""
         if self._says_minutes and whole_minutes(target_s) != self._minutes:
@@ -212,13 +279,15 @@ class Fitter:
         new: dict[str, Item] = {}
         changes, limits, cost = [], [], 0
         for choice, value in zip(self._choices, values, strict=True):
-            item, quantity = choice.item, choice.item.quantity
+            quantity = choice.quantity
             cost += choice.costs[choice.values.index(value)]
-            unit = _unit(item)
             if value != quantity.value:
-                changes.append(Change(item.id, item.name, unit, quantity.value, value))
-                new[item.id] = item.having(quantity.at(value))
-            limits += [] if quantity.locked else _at_end(item, value, quantity.wanted)
+                changed = new.get(choice.item.id, choice.item)
+                new[choice.item.id] = changed.having(quantity.at(value), choice.stage)
+                if value != self._now(choice):
+                    change = Change(choice.item.id, choice.name, _unit(choice), self._now(choice), value)
+                    changes.append(change)
+            limits += [] if quantity.locked else _at_end(choice, value)
         fitted = replace_items(self.script, new)
         fitted = replace(fitted, brief=replace(fitted.brief, target_s=target_s))
         return Fit(target_s, True, fitted, target_s, cost, target_s, target_s, tuple(limits), tuple(changes))
@@ -230,17 +299,18 @@ class Fitter:
         if target_s < self.least_s or target_s > self.most_s:
             which = "least" if target_s < self.least_s else "most"
             for choice in self._choices:
-                quantity = choice.item.quantity
+                quantity, low, high = choice.quantity, min(choice.values), max(choice.values)
                 end = quantity.least if which == "least" else quantity.most
                 if quantity.locked and quantity.value == end:
                     continue  # unlocking it would give nothing
-                kept, told = (quantity.value, "locked") if quantity.locked else (end, which)
-                limits.append(Limit(choice.item.id, choice.item.name, told, kept, _unit(choice.item)))
+                kept = low if which == "least" else high
+                told = "locked" if quantity.locked else which
+                limits.append(Limit(choice.item.id, choice.name, told, kept, _unit(choice)))
         else:
             for choice in self._choices:
                 step = _coarse_step(choice)
                 if step > 1:
-                    limits.append(Limit(choice.item.id, choice.item.name, "granularity", step, "s"))
+                    limits.append(Limit(choice.item.id, choice.name, "granularity", step, "s"))
         return Fit(
             target_s,
             False,
@@ -254,13 +324,13 @@ class Fitter:
         )
 
 
-def _at_end(item: Item, value: int, wanted: int) -> list[Limit]:
-    quantity = item.quantity
-    if value == wanted:
+def _at_end(choice: Choice, value: int) -> list[Limit]:
+    quantity = choice.quantity
+    if value == quantity.wanted:
         return []
-    for which, end in (("least", quantity.least), ("most", quantity.most)):
+    for which, end in (("least", min(choice.values)), ("most", max(choice.values))):
         if value == end:
-            return [Limit(item.id, item.name, which, end, _unit(item))]
+            return [Limit(choice.item.id, choice.name, which, end, _unit(choice))]
     return []
 
 
@@ -269,9 +339,9 @@ def _coarse_step(choice: Choice) -> int:
     return min((gap for gap in gaps if gap > 0), default=0)
 
 
-def _unit(item: Item) -> str:
-    dose: Any = item.dose if isinstance(item, MoveItem) else None
-    return dose.unit if isinstance(dose, Dose) else "s"
+def _unit(choice: Choice) -> str:
+    item = choice.item
+    return item.doses[choice.stage - 1].unit if isinstance(item, MoveItem) else "s"
 
 
 def fit(script: Script, target_s: int) -> Fit:

@@ -7,6 +7,7 @@ from enum import StrEnum
 
 from extendum.core.body import Posture, Region
 from extendum.core.dose import Dose
+from extendum.core.errors import RefusedError
 from extendum.core.fields import Checked, Extra, extra, text, whole
 from extendum.core.words import Words
 
@@ -16,6 +17,26 @@ class Sidedness(StrEnum):
 
     TOGETHER = "together"
     EACH_SIDE = "each side"
+    ALTERNATING = "alternating"
+    EACH_DIRECTION = "each direction"
+    EACH_SIDE_AND_DIRECTION = "each side and direction"
+    CROSSED = "crossed"
+    CROSSED_ALTERNATING = "crossed, alternating"
+
+    @property
+    def by_side(self) -> bool:
+        """Whether there is a pass for each side; crossed: named by the arm, with the other leg."""
+        return self in (Sidedness.EACH_SIDE, Sidedness.EACH_SIDE_AND_DIRECTION, Sidedness.CROSSED)
+
+    @property
+    def by_direction(self) -> bool:
+        """Whether there is a pass for each direction."""
+        return self in (Sidedness.EACH_DIRECTION, Sidedness.EACH_SIDE_AND_DIRECTION)
+
+    @property
+    def alternates(self) -> bool:
+        """Whether the side changes with every rep inside a pass."""
+        return self in (Sidedness.ALTERNATING, Sidedness.CROSSED_ALTERNATING)
 
 
 class Effect(StrEnum):
@@ -87,6 +108,9 @@ class Move(Checked):
     sidedness: Sidedness = Sidedness.TOGETHER
     kind: Kind = Kind.STATIC
     effort: int = whole(1, 5, 2)
+    directions: tuple[str, ...] = ("forward", "backward")
+    directions_follow_side: bool = False
+    space: str = text(200, "", "room that it takes")
     targets: tuple[Target, ...] = ()
     stretches_other_side: bool = False
     props: tuple[Prop, ...] = ()
@@ -94,10 +118,15 @@ class Move(Checked):
     cautions: tuple[Caution, ...] = ()
     extra: Extra = extra()
 
+    def __post_init__(self) -> None:
+        Checked.__post_init__(self)
+        if len(self.directions) != 2 or not all(0 < len(one) <= 40 for one in self.directions):
+            raise RefusedError("directions", "two names of 1 to 40 characters", ", ".join(self.directions))
+
     @property
     def sided(self) -> bool:
         """Whether it is done once for each side."""
-        return self.sidedness is Sidedness.EACH_SIDE
+        return self.sidedness.by_side
 
     @property
     def ends_in(self) -> Posture:

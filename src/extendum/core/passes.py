@@ -1,7 +1,8 @@
-"""The passes of an item and how long each of their parts lasts, with the reason.
+"""How long each part of a step lasts, with the reason.
 
-A pass, in order: transition or switch, set-up, settle, work, release. Compiling and fitting both
-ask here, so that a fit's lengths are the timeline's by construction.
+A pass, in order: demonstration, rest between sets, transition or switch, set-up, settle, the work of
+each stage, release. Compiling and fitting both ask here, so that a fit's lengths are the timeline's
+by construction.
 """
 
 from __future__ import annotations
@@ -10,65 +11,81 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from extendum.core.body import Side, Stance, body_seconds, switch_seconds
-from extendum.core.dose import Breaths, Dose, Hold, Reps, pass_seconds
+from extendum.core.dose import Breaths, Dose, Hold, Manner, Open, Pulses, Reps, Timed, pass_seconds
 from extendum.core.move import Prop
-from extendum.core.script import CueStyle, MoveItem
+from extendum.core.script import MoveItem, Quiet, Talk, TalkKind
+from extendum.core.sequence import Arrival, Pass, Still
 from extendum.core.speech import sentences, speaking_ms, word_count
-from extendum.core.timeline import SegmentKind
+from extendum.core.style import CueStyle, spoken_side
+from extendum.core.timeline import CueKind, SegmentKind
 from extendum.core.words import fill
 
-#: The class's facts that words may speak of, beside those of the pass: next, minutes, moves, moves_left.
+#: What words may speak of the class, beside what they may of the pass.
 Facts = Mapping[str, str]
+#: Changing the direction of a move, without changing sides.
+TURN_S = 1
 
 
 @dataclass(frozen=True, slots=True)
-class Pass:
-    """One doing of an item on one side."""
+class Said:
+    """Words that begin with a part: which kind of cue, and the text."""
 
-    item: MoveItem
-    number: int
-    side: Side
-    last: bool
-    round: int = 1
+    kind: CueKind
+    text: str
+    unsaid_rule: str = ""
 
 
 @dataclass(frozen=True, slots=True)
 class Part:
-    """A piece of a pass: what it is, its whole seconds, why, and the words that fill it."""
+    """A piece of a step: what it is, its whole seconds, why, its stage and side, and what is said in it."""
 
     kind: SegmentKind
     seconds: int
     reason: str
-    words: str = ""
+    said: tuple[Said, ...] = ()
+    stage: int | None = None
+    side: Side | None = None
+    value: int = 0
+    reset_s: int = 0
 
 
 @dataclass(frozen=True, slots=True)
 class Situation:
-    """Where the class is between passes: bodies, and what they have in hand."""
+    """Where the class is between steps: bodies, and what they have in hand."""
 
     stance: Stance
     props: tuple[Prop, ...] = ()
 
 
-def passes(item: MoveItem, style: CueStyle) -> tuple[Pass, ...]:
-    """The passes of an item in order: one for both sides together, or the lead side and the other."""
-    if not item.move.sided:
-        return (Pass(item, 1, Side.BOTH, last=True),)
-    lead = style.lead_side
-    return (Pass(item, 1, lead, last=False), Pass(item, 2, lead.other, last=True))
-
-
-def pass_facts(this: Pass, facts: Facts) -> dict[str, str]:
+def pass_facts(this: Pass, style: CueStyle, facts: Facts) -> dict[str, str]:
     """The class's facts together with those of this pass."""
+    value = this.value(1, style.breath_ms)
     sided = this.side is not Side.BOTH
-    dose = this.item.dose
     return {
         **facts,
-        "side": this.side.value,
-        "other": this.side.other.value if sided else "other",
-        "count": str(dose.quantity.value),
-        "seconds": str(pass_seconds(dose)),
+        "side": spoken_side(this.side, this.lead, style.side_names),
+        "other": spoken_side(this.side.other, this.lead, style.side_names) if sided else "other",
+        "direction": this.direction or "",
+        "count": str(value),
+        "seconds": str(work_seconds(this, 1, value)),
     }
+
+
+def work_seconds(this: Pass, stage: int, value: int) -> int:
+    """Whole seconds of the work of one stage at a value.
+
+    Alternating reps counted per side are twice as many; time that switches at half has equal halves.
+    """
+    dose = this.item.doses[stage - 1]
+    seconds = pass_seconds(dose, rep_total(this.item, stage, value))
+    halved = isinstance(dose, Timed) and dose.manner is Manner.HALVES
+    return seconds - seconds % 2 if halved else seconds
+
+
+def rep_total(item: MoveItem, stage: int, value: int) -> int:
+    """How many reps a count means: alternating reps counted per side are twice as many."""
+    doubled = stage == 1 and item.move.sidedness.alternates and not item.even
+    return 2 * value if doubled and isinstance(item.doses[stage - 1], Reps) else value
 
 
 def ceil_s(ms: int) -> int:
@@ -76,50 +93,133 @@ def ceil_s(ms: int) -> int:
     return -(-ms // 1000)
 
 
-def parts(this: Pass, before: Situation, style: CueStyle, facts: Facts) -> tuple[list[Part], Situation]:
+def still_parts(still: Still, before: Situation) -> tuple[list[Part], Situation]:
+    """The part of an item without a move; picking up and putting down take at least their time."""
+    item = still.item
+    if isinstance(item, Quiet):
+        seconds = item.quantity.value
+        return ([Part(SegmentKind.QUIET, seconds, _given(item, seconds))] if seconds else []), before
+    handling = sum(p.pick_up_s for p in item.picks_up)
+    handling += sum(p.put_down_s for p in before.props if p.name in item.puts_down)
+    seconds = max(item.quantity.value, handling)
+    props = tuple(p for p in before.props if p.name not in item.puts_down)
+    props += tuple(p for p in item.picks_up if p.name not in {q.name for q in props})
+    after = Situation(before.stance, props)
+    kind = _STILL.get(item.kind, SegmentKind.TALK)
+    why = f"{seconds} s: handling takes {handling} s" if handling >= item.quantity.value > 0 else _given(item, seconds)
+    return ([Part(kind, seconds, why)] if seconds else []), after
+
+
+_STILL = {
+    TalkKind.CHECK_IN: SegmentKind.CHECK_IN,
+    TalkKind.NOTICE: SegmentKind.NOTICE,
+    TalkKind.RECHECK: SegmentKind.RECHECK,
+    TalkKind.REST: SegmentKind.REST,
+    TalkKind.WATER: SegmentKind.REST,
+    TalkKind.PROPS: SegmentKind.PROPS,
+    TalkKind.STATION: SegmentKind.STATION,
+}
+
+
+def _given(item: Talk | Quiet, seconds: int) -> str:
+    q = item.quantity
+    if q.locked:
+        return f"{seconds} s, locked"
+    origin = "as wanted" if q.value == q.wanted else f"fitted; wanted {q.wanted}"
+    return f"{seconds} s, {origin}; may be {q.least} to {q.most}"
+
+
+def pass_parts(this: Pass, before: Situation, style: CueStyle, facts: Facts) -> tuple[list[Part], Situation]:
     """The parts of a pass that last longer than nothing, and the situation after it."""
-    item, move, words = this.item, this.item.move, this.item.words
-    filled = pass_facts(this, facts)
-    found = [_getting_there(this, before, style, fill(words.moving if this.number == 1 else words.switch, filled))]
-    if this.number == 1:
-        found.append(_spoken(SegmentKind.SETUP, fill(words.there, filled), style))
-    if item.dose.settles and style.settle_s:
-        found.append(Part(SegmentKind.SETTLE, style.settle_s, f"{style.settle_s} s until everybody is there"))
-    found.append(Part(_WORK[type(item.dose)], pass_seconds(item.dose), dose_reason(item.dose)))
+    move, words = this.item.move, this.item.words
+    filled = pass_facts(this, style, facts)
+    found = list(_before(this, style, filled))
+    if this.group.cadence_s and this.arrival is not Arrival.SET:
+        found += _cadence(this, before, style, filled)
+    else:
+        found += _arriving(this, before, style, filled)
+        found.append(_settling(_settle_s(this, style)))
+    for stage, dose in enumerate(this.item.doses, 1):
+        if stage > 1:
+            told = fill(this.item.then[stage - 2].words, filled)
+            found.append(_spoken(SegmentKind.SETUP, CueKind.STAGE, told, style, stage))
+        found += _work(this, stage, dose, style)
     found.append(_release(move.slow_rise_s, fill(words.release, filled), style))
     after = Situation(Stance(move.ends_in, this.side), move.props)
     return [part for part in found if part.seconds], after
 
 
-_WORK: dict[type[Dose], SegmentKind] = {
-    Hold: SegmentKind.HOLD,
-    Reps: SegmentKind.REPS,
-    Breaths: SegmentKind.BREATHS,
+def _before(this: Pass, style: CueStyle, filled: Facts) -> Iterator[Part]:
+    item = this.item
+    if this.arrival is Arrival.FIRST and item.demonstrate_s:
+        words = fill(item.words.demonstration, filled)
+        needed = ceil_s(speaking_ms(words, style.words_per_minute))
+        seconds = max(item.demonstrate_s, needed)
+        why = f"{seconds} s to show it first" + (f"; the words need {needed} s" if needed else "")
+        said = (Said(CueKind.DEMONSTRATION, words),) if words else ()
+        yield Part(SegmentKind.DEMONSTRATION, seconds, why, said)
+    if this.after_rest:
+        yield Part(SegmentKind.REST, item.rest_s, f"{item.rest_s} s of rest before set {this.set_number}")
+
+
+def _opening_words(this: Pass, filled: Facts) -> tuple[CueKind, str, str]:
+    """The words on the way and those once there: full the first time, short later, a switch or a turn."""
+    words = this.item.words
+    if this.arrival is Arrival.SWITCH:
+        return CueKind.SWITCH, fill(words.switch, filled), ""
+    if this.arrival is Arrival.TURN:
+        return CueKind.TURN, fill(words.turn, filled), ""
+    if this.arrival is Arrival.SET:
+        return CueKind.MOVING, "", ""
+    if this.arrival is Arrival.AGAIN and words.short:
+        return CueKind.SHORT, fill(words.short, filled), ""
+    return CueKind.MOVING, fill(words.moving, filled), fill(words.there, filled)
+
+
+def _arriving(this: Pass, before: Situation, style: CueStyle, filled: Facts) -> Iterator[Part]:
+    kind, moving, there = _opening_words(this, filled)
+    needed_ms, why = _needed(this, before, style)
+    said_ms = speaking_ms(moving, style.words_per_minute)
+    reset_s = this.group.reset_s if this.arrival in (Arrival.FIRST, Arrival.AGAIN) else 0
+    seconds = ceil_s(max(needed_ms, said_ms, reset_s * 1000))
+    if moving:
+        why.append(f"{'words' if said_ms <= needed_ms else 'the words are longer:'} {_s(said_ms)}")
+    if reset_s:
+        why.append(f"a reset of {reset_s} s under it")
+    said = (Said(kind, moving),) if moving else ()
+    yield Part(_LEADING[this.arrival], seconds, f"{seconds} s: " + ", ".join(why), said, reset_s=reset_s)
+    yield _spoken(SegmentKind.SETUP, CueKind.THERE, there, style)
+
+
+_LEADING = {
+    Arrival.FIRST: SegmentKind.TRANSITION,
+    Arrival.AGAIN: SegmentKind.TRANSITION,
+    Arrival.SWITCH: SegmentKind.SWITCH,
+    Arrival.TURN: SegmentKind.TURN,
+    Arrival.SET: SegmentKind.TRANSITION,
 }
 
 
-def _getting_there(this: Pass, before: Situation, style: CueStyle, words: str) -> Part:
+def _needed(this: Pass, before: Situation, style: CueStyle) -> tuple[int, list[str]]:
+    """Milliseconds that bodies and props need to get into the pass, and why."""
     move = this.item.move
-    if this.number == 1:
-        kind = SegmentKind.TRANSITION
+    handling: list[tuple[str, int]] = []
+    if this.arrival in (Arrival.FIRST, Arrival.AGAIN):
         body_s = body_seconds(before.stance, Stance(move.posture, this.side))
         body = f"{before.stance.posture} to {move.posture}"
         handling = list(_prop_changes(before.props, move.props))
     else:
-        kind = SegmentKind.SWITCH
         back_s = 0 if move.ends_in is move.posture else body_seconds(before.stance, Stance(move.posture))
-        body_s = max(back_s, switch_seconds(move.posture))
-        body = "changing sides"
-        handling = [(f"re-rig the {p.name}", p.rerig_s) for p in move.props if p.rerig_s]
+        body, body_s = "getting back", back_s
+        if this.arrival is Arrival.SWITCH:
+            body, body_s = "changing sides", max(back_s, switch_seconds(move.posture))
+            handling = [(f"re-rig the {p.name}", p.rerig_s) for p in move.props if p.rerig_s]
+        elif this.arrival is Arrival.TURN:
+            body, body_s = "changing direction", max(back_s, TURN_S)
     body_ms = body_s * style.pace_percent * 10
-    needed_ms = body_ms + 1000 * sum(s for _, s in handling)
-    said_ms = speaking_ms(words, style.words_per_minute)
-    seconds = ceil_s(max(needed_ms, said_ms))
     why = [f"{body} {_s(body_ms)}"] if body_ms else []
     why += [f"{what} {s} s" for what, s in handling if s]
-    if words:
-        why.append(f"{'words' if said_ms <= needed_ms else 'the words are longer:'} {_s(said_ms)}")
-    return Part(kind, seconds, f"{seconds} s: " + ", ".join(why), words)
+    return body_ms + 1000 * sum(s for _, s in handling), why
 
 
 def _prop_changes(held: tuple[Prop, ...], needed: tuple[Prop, ...]) -> Iterator[tuple[str, int]]:
@@ -133,17 +233,74 @@ def _prop_changes(held: tuple[Prop, ...], needed: tuple[Prop, ...]) -> Iterator[
             yield f"pick up the {prop.name}", prop.pick_up_s
 
 
-def _spoken(kind: SegmentKind, words: str, style: CueStyle) -> Part:
+def _settle_s(this: Pass, style: CueStyle) -> int:
+    return style.settle_s if this.item.dose.settles else 0
+
+
+def _cadence(this: Pass, before: Situation, style: CueStyle, filled: Facts) -> Iterator[Part]:
+    """The whole of transition, set-up and settle lasts the cadence; what does not fit stays unsaid."""
+    cadence_s = this.group.cadence_s
+    settle_s = min(_settle_s(this, style), cadence_s)
+    room_ms = (cadence_s - settle_s) * 1000
+    needed_ms, _ = _needed(this, before, style)
+    kind, moving, there = _opening_words(this, filled)
+    short = fill(this.item.words.short, filled)
+    texts = [(kind, moving), (CueKind.THERE, there)]
+    wpm = style.words_per_minute
+    if short and sum(speaking_ms(text, wpm) for _, text in texts) > room_ms:
+        texts = [(CueKind.SHORT, short)]
+    said, at = [], 0
+    for one_kind, text in texts:
+        for sentence in sentences(text):
+            lasting = speaking_ms(sentence, wpm)
+            fits = at + lasting <= room_ms
+            said.append(Said(one_kind, sentence, "" if fits else "cadence-short"))
+            at = at + lasting if fits else room_ms + 1
+    why = f"{cadence_s} s from pass to pass, as the group's cadence says"
+    if needed_ms > room_ms:
+        why += f"; too short: getting there needs {_s(needed_ms)}"
+    yield Part(_LEADING[this.arrival], cadence_s - settle_s, why, tuple(said))
+    yield _settling(settle_s)
+
+
+def _settling(seconds: int) -> Part:
+    return Part(SegmentKind.SETTLE, seconds, f"{seconds} s until everybody is there")
+
+
+def _work(this: Pass, stage: int, dose: Dose, style: CueStyle) -> Iterator[Part]:
+    value = this.value(stage, style.breath_ms)
+    seconds = work_seconds(this, stage, value)
+    why = dose_reason(dose, value, seconds, this)
+    kind = _WORK[type(dose)]
+    if isinstance(dose, Timed) and dose.manner is Manner.HALVES:
+        for side in (this.lead, this.lead.other):
+            yield Part(kind, seconds // 2, f"half of {why}", (), stage, side, value)
+    else:
+        yield Part(kind, seconds, why, (), stage, None, value)
+
+
+_WORK: dict[type[Dose], SegmentKind] = {
+    Hold: SegmentKind.HOLD,
+    Pulses: SegmentKind.PULSES,
+    Reps: SegmentKind.REPS,
+    Breaths: SegmentKind.BREATHS,
+    Timed: SegmentKind.TIMED,
+    Open: SegmentKind.OPEN,
+}
+
+
+def _spoken(kind: SegmentKind, cue: CueKind, words: str, style: CueStyle, stage: int | None = None) -> Part:
     seconds = ceil_s(speaking_ms(words, style.words_per_minute))
-    return Part(kind, seconds, f"{seconds} s: {speech_reason(words, style)}", words)
+    said = (Said(cue, words),) if words else ()
+    return Part(kind, seconds, f"{seconds} s: {speech_reason(words, style)}", said, stage)
 
 
 def _release(slow_rise_s: int, words: str, style: CueStyle) -> Part:
-    said = _spoken(SegmentKind.RELEASE, words, style)
+    said = _spoken(SegmentKind.RELEASE, CueKind.RELEASE, words, style)
     if slow_rise_s <= said.seconds:
         return said
     told = f", words {_s(speaking_ms(words, style.words_per_minute))}" if words else ""
-    return Part(SegmentKind.RELEASE, slow_rise_s, f"{slow_rise_s} s: the move's slow rise{told}", words)
+    return Part(SegmentKind.RELEASE, slow_rise_s, f"{slow_rise_s} s: the move's slow rise{told}", said.said)
 
 
 def speech_reason(words: str, style: CueStyle) -> str:
@@ -155,13 +312,18 @@ def speech_reason(words: str, style: CueStyle) -> str:
     )
 
 
-def dose_reason(dose: Dose) -> str:
+def dose_reason(dose: Dose, value: int, seconds: int, this: Pass) -> str:
     """Where the length of the work comes from."""
-    quantity, seconds = dose.quantity, pass_seconds(dose)
-    if isinstance(dose, Hold):
-        head = f"{seconds} s"
+    quantity = dose.quantity
+    if isinstance(dose, Pulses | Reps | Breaths):
+        per_side = " on each side" if seconds > pass_seconds(dose, value) else ""
+        head = f"{seconds} s: {value} {dose.unit} of {_s(dose.cycle_ms)}{per_side}"
     else:
-        head = f"{seconds} s: {quantity.value} {dose.unit} of {_s(dose.cycle_ms)}"
+        head = f"{seconds} s"
+    if isinstance(dose, Hold) and dose.snap:
+        head += ", whole breaths"
+    if this.round > 1 and this.group.taper_percent < 100:
+        head += f", round {this.round} at {this.group.taper_percent} % of the one before"
     if quantity.locked:
         return f"{head}, locked"
     limits = f"may be {quantity.least} to {quantity.most}"

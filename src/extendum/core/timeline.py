@@ -13,33 +13,66 @@ class SegmentKind(StrEnum):
     """What a stretch of the main lane is. The closed list of docs/format.md."""
 
     TALK = "talk"
+    CHECK_IN = "check-in"
+    NOTICE = "notice"
+    RECHECK = "recheck"
+    REST = "rest"
+    PROPS = "props"
+    STATION = "station"
+    DEMONSTRATION = "demonstration"
     TRANSITION = "transition"
     SWITCH = "switch"
+    TURN = "turn"
     SETUP = "setup"
     SETTLE = "settle"
     HOLD = "hold"
+    PULSES = "pulses"
     REPS = "reps"
     BREATHS = "breaths"
+    TIMED = "timed"
+    OPEN = "open"
     RELEASE = "release"
     QUIET = "quiet"
+    RESET = "reset"
+    MEANWHILE = "meanwhile"
 
     @property
     def works(self) -> bool:
         """Whether the dose itself is done here."""
-        return self in (SegmentKind.HOLD, SegmentKind.REPS, SegmentKind.BREATHS)
+        return self in _WORKING
+
+
+_WORKING = frozenset(
+    {
+        SegmentKind.HOLD,
+        SegmentKind.PULSES,
+        SegmentKind.REPS,
+        SegmentKind.BREATHS,
+        SegmentKind.TIMED,
+        SegmentKind.OPEN,
+    }
+)
 
 
 class CueKind(StrEnum):
     """What a cue is. The closed list of docs/format.md."""
 
     TALK = "talk"
+    DEMONSTRATION = "demonstration"
     MOVING = "moving"
     THERE = "there"
+    SHORT = "short"
     SWITCH = "switch"
+    TURN = "turn"
+    STAGE = "stage"
+    HALF_SWITCH = "half-switch"
     RELEASE = "release"
     COUNT = "count"
+    LAST = "last"
     NEXT = "next"
     HALFWAY = "halfway"
+    TIME_LEFT = "time-left"
+    MEANWHILE = "meanwhile"
     CAUTION = "caution"
     EASIER = "easier"
     FEEL = "feel"
@@ -47,8 +80,12 @@ class CueKind(StrEnum):
     BREATH = "breath"
     DEEPER = "deeper"
     ENCOURAGEMENT = "encouragement"
+    SAY_BREATH = "say-breath"
+    KEEP_BREATHING = "keep-breathing"
     BREATH_PHASE = "breath-phase"
+    PULSE_PHASE = "pulse-phase"
     REP_PHASE = "rep-phase"
+    REP_COUNT = "rep-count"
 
 
 class Mode(StrEnum):
@@ -82,6 +119,7 @@ class Segment:
     round: int
     stage: int | None
     reason: str
+    direction: str | None = None
 
     def __post_init__(self) -> None:
         if self.end_s <= self.start_s:

@@ -14,15 +14,18 @@ from extendum.core.fields import Checked, Extra, extra, text, whole
 PLACEHOLDERS = {
     "side": "the side now worked",
     "other": "the opposite side",
+    "direction": "the direction now worked",
     "count": "how many reps or breaths",
     "seconds": "seconds of one pass",
     "next": "the name of the next move",
     "minutes": "the whole minutes that the class lasts",
     "moves": "how many moves the class has",
     "moves_left": "how many moves are still to come",
+    "rounds": "how many rounds the group has",
+    "needs": "the props that the class uses, and what they must be",
 }
 #: Those that speak of the whole class: all that a talk may use.
-CLASS_PLACEHOLDERS = frozenset({"next", "minutes", "moves", "moves_left"})
+CLASS_PLACEHOLDERS = frozenset({"next", "minutes", "moves", "moves_left", "rounds", "needs"})
 _BRACED = re.compile(r"\{([^{}]*)\}")
 
 
@@ -54,12 +57,15 @@ class Prompt(Checked):
 
 @dataclass(frozen=True, slots=True)
 class Words(Checked):
-    """Set-up while moving and once there, the switch of sides, the release, and prompts."""
+    """Set-up while moving and once there, its short form, switch, change of direction, release, prompts."""
 
     moving: str = text(1000, "")
     there: str = text(1000, "")
+    short: str = text(1000, "", "instead of both in later passes and rounds of the same item")
     switch: str = text(1000, "")
+    turn: str = text(1000, "", "at a change of direction")
     release: str = text(1000, "")
+    demonstration: str = text(2000, "")
     prompts: tuple[Prompt, ...] = ()
     extra: Extra = extra()
 
@@ -70,13 +76,13 @@ class Words(Checked):
             if isinstance(value, str):
                 check_placeholders(field.name, value)
 
-    def timed(self) -> tuple[str, str, str, str]:
+    def timed(self) -> tuple[str, ...]:
         """The words whose speaking time is part of the class's length."""
-        return (self.moving, self.there, self.switch, self.release)
+        return (self.moving, self.there, self.short, self.switch, self.turn, self.release)
 
     def all(self) -> tuple[str, ...]:
         """Every text, prompts too."""
-        return (*self.timed(), *(prompt.text for prompt in self.prompts))
+        return (*self.timed(), self.demonstration, *(prompt.text for prompt in self.prompts))
 
 
 def check_placeholders(where: str, words: str, allowed: Collection[str] = PLACEHOLDERS) -> None:
@@ -91,7 +97,10 @@ def check_placeholders(where: str, words: str, allowed: Collection[str] = PLACEH
 
 def fill(words: str, facts: Mapping[str, str]) -> str:
     """The words with every placeholder replaced by its fact."""
-    return _BRACED.sub(lambda match: facts[match.group(1)], words) if "{" in words else words
+    if "{" not in words:
+        return words
+    # A side that is not spoken leaves no double space behind.
+    return re.sub(r" {2,}", " ", _BRACED.sub(lambda match: facts[match.group(1)], words)).strip()
 
 
 def mentions(words: str, names: set[str]) -> bool:

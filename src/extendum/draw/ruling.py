@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
 from extendum.core.body import Side
-from extendum.core.timeline import Segment, Timeline
+from extendum.core.timeline import Segment
 
 #: From so many lines on, a sheet is set in two columns, and from so many in three.
 TWO_COLUMNS_FROM, THREE_COLUMNS_FROM = 13, 61
@@ -91,9 +91,9 @@ class Piece:
         return self.to_s == self.segment.end_s
 
 
-def pieces(timeline: Timeline) -> Iterator[Piece]:
-    """The segments cut at the minutes."""
-    for segment in timeline.segments:
+def pieces(segments: Iterable[Segment]) -> Iterator[Piece]:
+    """Segments cut at the minutes."""
+    for segment in segments:
         at = segment.start_s
         while at < segment.end_s:
             to = min(segment.end_s, (at // 60 + 1) * 60)

@@ -98,6 +98,44 @@ def _release(p: Piece, x: float, y: float, w: float, h: float, ruling: Ruling, b
     return tag("path", d=f"M{n(x)} {n(y)}v{n(h)}L{n(x + w)} {n(y + h / 2)}Z", class_="body")
 
 
+def _pulses(p: Piece, x: float, y: float, w: float, h: float, ruling: Ruling, beats: list[Cue]) -> str:
+    """Each phase is parted from the next; every second one is lower, as the muscle lets go."""
+    starts = [cue.start_ms / 1000 for cue in beats if cue.kind is CueKind.PULSE_PHASE]
+    names = [cue.text for cue in beats if cue.kind is CueKind.PULSE_PHASE]
+    drawn = ""
+    for index, start in enumerate(starts):
+        end = starts[index + 1] if index + 1 < len(starts) else p.segment.end_s
+        a, b = max(start, p.from_s), min(end, p.to_s)
+        if a < b:
+            tall = h if names[index] == names[0] else h * 0.4
+            left = x + (a - p.from_s) * ruling.second
+            wide = max(0.5, (b - a) * ruling.second - 1.2)
+            drawn += tag("rect", x=n(left), y=n(y + h - tall), width=n(wide), height=n(tall), class_="body")
+    return drawn or _solid(p, x, y, w, h)
+
+
+def _timed(p: Piece, x: float, y: float, w: float, h: float, ruling: Ruling, beats: list[Cue]) -> str:
+    """Moving without a count: slanted strokes."""
+    slant = min(h * 0.6, 7)
+    strokes = ""
+    at = x + 3
+    while at + slant < x + w:
+        strokes += f"M{n(at)} {n(y + h)}l{n(slant)} -{n(h)}"
+        at += 7
+    return _solid(p, x, y, w, h) + tag("path", d=strokes or "M0 0", class_="beat")
+
+
+def _open(p: Piece, x: float, y: float, w: float, h: float, ruling: Ruling, beats: list[Cue]) -> str:
+    """A hold whose end is left open."""
+    d = f"M{n(x + w)} {n(y + 0.7)}H{n(x + 0.7)}V{n(y + h - 0.7)}H{n(x + w)}"
+    return tag("path", d=d, class_="body")
+
+
+def _shown(p: Piece, x: float, y: float, w: float, h: float, ruling: Ruling, beats: list[Cue]) -> str:
+    frame = tag("rect", x=n(x + 0.5), y=n(y + 1), width=n(w), height=n(h - 2), class_="frame")
+    return frame + _talk(p, x + 3, y, max(0.5, w - 6), h, ruling, beats)
+
+
 def _talk(p: Piece, x: float, y: float, w: float, h: float, ruling: Ruling, beats: list[Cue]) -> str:
     rows = "".join(f"M{n(x)} {n(y + h * part)}h{n(w * share)}" for part, share in ((0.25, 1), (0.5, 0.92), (0.75, 0.6)))
     return tag("path", d=rows, class_="line")
@@ -114,7 +152,18 @@ SHAPES: dict[SegmentKind, Shape] = {
     SegmentKind.HOLD: _hold,
     SegmentKind.REPS: _reps,
     SegmentKind.BREATHS: _breaths,
+    SegmentKind.PULSES: _pulses,
+    SegmentKind.TIMED: _timed,
+    SegmentKind.OPEN: _open,
     SegmentKind.TRANSITION: _transition,
+    SegmentKind.TURN: _switch,
+    SegmentKind.DEMONSTRATION: _shown,
+    SegmentKind.CHECK_IN: _talk,
+    SegmentKind.RECHECK: _talk,
+    SegmentKind.STATION: _talk,
+    SegmentKind.NOTICE: _quiet,
+    SegmentKind.REST: _quiet,
+    SegmentKind.PROPS: _transition,
     SegmentKind.SWITCH: _switch,
     SegmentKind.SETUP: _setup,
     SegmentKind.SETTLE: _settle,

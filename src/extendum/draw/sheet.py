@@ -7,6 +7,7 @@ Kinds differ by shape and texture first, colour second.
 from __future__ import annotations
 
 from collections.abc import Iterator
+from html import escape
 
 from extendum.core.body import Side
 from extendum.core.script import Script
@@ -25,9 +26,11 @@ def draw_sheet(timeline: Timeline, script: Script | None = None, chosen: str | N
     drawn = list(_rules(ruling, timeline.length_s, target))
     beats = _beats_by_segment(timeline)
     first = True
-    for piece in pieces(timeline):
+    for piece in pieces(timeline.segments):
         drawn.append(_piece(piece, ruling, beats, chosen, focusable=piece.first, tabindex=0 if first else -1))
         first = False
+    drawn += _underlays(timeline, ruling)
+    drawn += _unsaid_marks(timeline, ruling)
     drawn += _labels(timeline, ruling, script)
     return tag(
         "svg",
@@ -58,7 +61,7 @@ def _rules(ruling: Ruling, length_s: int, target_s: int) -> Iterator[str]:
 
 def _beats_by_segment(timeline: Timeline) -> dict[str, list[Cue]]:
     found: dict[str, list[Cue]] = {}
-    kinds = (CueKind.BREATH_PHASE, CueKind.REP_PHASE, CueKind.COUNT, CueKind.HALFWAY)
+    kinds = (CueKind.BREATH_PHASE, CueKind.REP_PHASE, CueKind.PULSE_PHASE, CueKind.COUNT, CueKind.HALFWAY)
     for cue in timeline.cues:
         if cue.kind in kinds:
             found.setdefault(cue.segment, []).append(cue)
@@ -102,24 +105,57 @@ def _piece(
     )
 
 
-def _labels(timeline: Timeline, ruling: Ruling, script: Script | None) -> Iterator[str]:
-    """Numbers and names over each item, as long as the room to the next; then holds by side and length."""
-    numbers = {item.id: f"{i} " for i, item in enumerate(script.items(), 1)} if script else {}
-    starts: dict[str, Segment] = {}
+def _underlays(timeline: Timeline, ruling: Ruling) -> Iterator[str]:
+    """What runs under the main lane: a thin line along the foot of its hosts, named where it begins."""
+    for piece in pieces(timeline.underlays):
+        x, y = ruling.place(piece.line)
+        left = x + (piece.from_s - piece.line * 60) * ruling.second
+        wide = (piece.to_s - piece.from_s) * ruling.second - 1
+        about = f"{piece.segment.name}, {piece.segment.kind}: {piece.segment.reason}"
+        line = tag("path", d=f"M{n(left)} {n(y + ruling.track + 0.6)}h{n(wide)}", class_="under")
+        yield tag("g", tag("title", escape(about)) + line, class_=f"k-{piece.segment.kind}")
+
+
+def _unsaid_marks(timeline: Timeline, ruling: Ruling) -> Iterator[str]:
+    """A ring at the end of every pass that has something left unsaid."""
+    ends: dict[str, Segment] = {}
     for segment in timeline.segments:
-        starts.setdefault(segment.item, segment)
-    following = [segment.start_s for segment in starts.values()][1:]
+        if segment.kind.works or not ends.get(f"{segment.item}.{segment.pass_number}.{segment.round}"):
+            ends[f"{segment.item}.{segment.pass_number}.{segment.round}"] = segment
+    texts: dict[str, list[str]] = {}
+    for one in timeline.unsaid:
+        item, _, number, round_, *_ = one.id.split(".")
+        texts.setdefault(f"{item}.{number}.{round_}", []).append(f"{one.text} ({one.rule})")
+    for key, unsaid in texts.items():
+        if key in ends:
+            line, rest = divmod(ends[key].end_s - 1, 60)
+            x, y = ruling.place(line)
+            about = tag("title", escape("Unsaid: " + "; ".join(unsaid)))
+            yield tag(
+                "g", about + tag("circle", cx=n(x + (rest + 1) * ruling.second - 4), cy=n(y), r="2.6"), class_="unsaid"
+            )
+
+
+def _labels(timeline: Timeline, ruling: Ruling, script: Script | None) -> Iterator[str]:
+    """Numbers and names over each run of an item, as long as the room to the next; then holds by side and length."""
+    numbers = {item.id: f"{i} " for i, item in enumerate(script.items(), 1)} if script else {}
+    runs: list[Segment] = []
+    for segment in timeline.segments:
+        if not runs or (runs[-1].item, runs[-1].round) != (segment.item, segment.round):
+            runs.append(segment)
+    following = [segment.start_s for segment in runs[1:]]
     taken: list[tuple[float, float]] = []  # seconds covered by names, in order
-    for segment, end in zip(starts.values(), [*following, timeline.length_s], strict=False):
-        label = f"{numbers.get(segment.item, '')}{segment.name}"
+    for segment, end in zip(runs, [*following, timeline.length_s], strict=False):
+        again = f" · round {segment.round}" if segment.round > 1 else ""
+        label = f"{numbers.get(segment.item, '')}{segment.name}{again}"
         at, room = _roomiest(segment.start_s, end, len(label) * LABEL_PX * SIGN, ruling)
         shown = clip(label, room, LABEL_PX)
         if shown:
             x, y = ruling.place(at // 60)
             taken.append((at, at + (len(shown) * LABEL_PX * SIGN + 8) / ruling.second))
             yield text(shown, x + at % 60 * ruling.second, y - 2.5, class_="label", data_item=segment.item)
-    for piece in pieces(timeline):
-        if piece.first and piece.segment.kind is SegmentKind.HOLD:
+    for piece in pieces(timeline.segments):
+        if piece.first and piece.segment.kind in (SegmentKind.HOLD, SegmentKind.PULSES, SegmentKind.OPEN):
             yield from _hold_label(piece, ruling, taken)
 
 
@@ -144,7 +180,7 @@ def _hold_label(piece: Piece, ruling: Ruling, taken: list[tuple[float, float]]) 
     width = len(shown) * 11 * SIGN * 1.1 + 10
     if width > (piece.to_s - piece.from_s) * ruling.second:
         return
-    if height >= 10:
+    if height >= 10 and segment.kind is SegmentKind.HOLD:
         yield text(shown, x + 8, y + height / 2 + 3.8, class_="inner")
     elif not any(a < piece.from_s + width / ruling.second and piece.from_s < b for a, b in taken):
         _, top = ruling.place(piece.line)

@@ -16,7 +16,7 @@ def draw_small_sheet(timeline: Timeline, target_s: int, width: float = 200) -> s
         tag("path", d=f"M{n(x)} {n(y + ruling.track + 0.8)}h{n(ruling.second * 60)}", class_="rule")
         for x, y in map(ruling.place, range(lines))
     ]
-    for piece in pieces(timeline):
+    for piece in pieces(timeline.segments):
         if piece.segment.kind is SegmentKind.TRANSITION:
             continue
         x, y, height = box(piece, ruling)
@@ -34,12 +34,22 @@ def draw_small_sheet(timeline: Timeline, target_s: int, width: float = 200) -> s
     )
 
 
+_ON_THE_WAY = (
+    SegmentKind.TRANSITION,
+    SegmentKind.SWITCH,
+    SegmentKind.TURN,
+    SegmentKind.SETUP,
+    SegmentKind.SETTLE,
+    SegmentKind.RELEASE,
+)
+
+
 def draw_ribbon(timeline: Timeline, width: float = 1240) -> str:
     """The whole class on one line, for the stage: where we are is drawn over it."""
     length = max(1, timeline.length_s)
     drawn = [tag("path", d=f"M0 13h{n(width)}", class_="rule")]
     for segment in timeline.segments:
-        if not segment.kind.works and segment.kind not in (SegmentKind.TALK, SegmentKind.QUIET):
+        if segment.kind in _ON_THE_WAY:
             continue
         y, height = {Side.LEFT: (2.0, 10.0), Side.RIGHT: (14.0, 10.0)}.get(segment.side or Side.BOTH, (2.0, 22.0))
         x, wide = segment.start_s / length * width, segment.seconds / length * width

@@ -4,27 +4,14 @@ from __future__ import annotations
 
 from typing import Any
 
-from extendum.core.timeline import Timeline
+from extendum.core.timeline import Segment, Timeline
 
 
 def timeline_plain(timeline: Timeline) -> dict[str, Any]:
     """The timeline as plain values: segments in whole seconds, cues in seconds to three decimals."""
     return {
         "length": timeline.length_s,
-        "segments": [
-            {
-                "id": s.id,
-                "kind": s.kind.value,
-                "start": s.start_s,
-                "end": s.end_s,
-                "item": s.item,
-                "stage": s.stage,
-                "side": s.side.value if s.side else None,
-                "round": s.round,
-                "reason": s.reason,
-            }
-            for s in timeline.segments
-        ],
+        "segments": [_segment(s) for s in timeline.segments],
         "cues": [
             {
                 "id": c.id,
@@ -38,5 +25,20 @@ def timeline_plain(timeline: Timeline) -> dict[str, Any]:
             for c in timeline.cues
         ],
         "unsaid": [{"id": u.id, "kind": u.kind.value, "text": u.text, "rule": u.rule} for u in timeline.unsaid],
-        "underlays": [],
+        "underlays": [_segment(s) for s in timeline.underlays],
+    }
+
+
+def _segment(s: Segment) -> dict[str, Any]:
+    return {
+        "id": s.id,
+        "kind": s.kind.value,
+        "start": s.start_s,
+        "end": s.end_s,
+        "item": s.item,
+        "stage": s.stage,
+        "side": s.side.value if s.side else None,
+        "round": s.round,
+        "direction": s.direction,
+        "reason": s.reason,
     }

@@ -12,9 +12,11 @@ from extendum.core.compile import compile_script
 from extendum.core.dose import Breaths, Hold, Reps
 from extendum.core.fit import Fitter
 from extendum.core.move import Sidedness
-from extendum.core.passes import pass_facts, passes
-from extendum.core.script import Countdown, Item, MoveItem, Quiet, Script, Talk, Teaching
+from extendum.core.passes import pass_facts
+from extendum.core.script import Item, MoveItem, Quiet, Script, Talk
+from extendum.core.sequence import Arrival, Pass, passes_of, sequence
 from extendum.core.speech import speaking_ms
+from extendum.core.style import Countdown, Teaching
 from extendum.core.summary import Summary, summarise
 from extendum.core.timeline import Timeline, clock
 from extendum.core.words import CLASS_PLACEHOLDERS, PLACEHOLDERS, PromptKind, Words, fill
@@ -167,16 +169,25 @@ def _panel(script: Script, timeline: Timeline, item: Item) -> dict[str, Any]:
     return found
 
 
+def pass_words(this: Pass) -> str:
+    """A pass in a few words: ``left``, ``right, backward``, ``both, round 2``."""
+    told = [str(this.side), this.direction or ""]
+    told += [f"set {this.set_number}"] if this.item.sets > 1 else []
+    told += [f"round {this.round}"] if this.group.rounds > 1 else []
+    return ", ".join(filter(None, told))
+
+
 def _move_panel(script: Script, item: MoveItem) -> dict[str, Any]:
     dose = item.dose
+    steps = sequence(script)
     return {
         "kinds": [(k.tag, k.tag == dose.tag) for k in (Hold, Reps, Breaths)],
         "unit": dose.unit,
         "step": 5 if isinstance(dose, Hold) else 1,
         "tempo": tempo_fields(dose),
         "sides": [(s.value, s is item.move.sidedness) for s in Sidedness],
-        "order": [str(p.side) for p in passes(item, script.style)],
-        "words": _word_fields(script, item),
+        "order": [pass_words(p) for p in passes_of(item, steps)],
+        "words": _word_fields(script, item, passes_of(item, steps)),
         "prompts": [(n, p, [(k.value, k is p.kind) for k in PromptKind]) for n, p in enumerate(item.words.prompts)],
         "new_prompt": len(item.words.prompts),
         "prompt_kinds": [k.value for k in PromptKind],
@@ -187,23 +198,39 @@ def _move_panel(script: Script, item: MoveItem) -> dict[str, Any]:
     }
 
 
-def _word_fields(script: Script, item: MoveItem) -> list[dict[str, Any]]:
+_WORD_FIELDS = (
+    ("moving", "While moving"),
+    ("there", "Once there"),
+    ("short", "Short, later on"),
+    ("switch", "At the switch"),
+    ("turn", "Change of direction"),
+    ("release", "Release"),
+    ("demonstration", "While showing it"),
+)
+
+
+def _word_fields(script: Script, item: MoveItem, own: list[Pass]) -> list[dict[str, Any]]:
+    """The texts of a move that its passes use, or that already say something, with their speaking time."""
+    used = {"moving", "there", "release"}
+    used |= {"short"} if any(p.arrival is Arrival.AGAIN for p in own) else set()
+    used |= {"switch"} if item.move.sided else set()
+    used |= {"turn"} if item.move.sidedness.by_direction else set()
+    used |= {"demonstration"} if item.demonstrate_s else set()
     facts = dict.fromkeys(CLASS_PLACEHOLDERS, "next")
     shown = []
-    for name, label in (
-        ("moving", "While moving"),
-        ("there", "Once there"),
-        ("switch", "At the switch"),
-        ("release", "Release"),
-    ):
-        if name == "switch" and not item.move.sided:
-            continue
+    for name, label in _WORD_FIELDS:
         words = getattr(item.words, name)
-        which = passes(item, script.style)[-1 if name == "switch" else 0]
-        spoken = fill(words, pass_facts(which, facts))
-        ms = speaking_ms(spoken, script.style.words_per_minute)
-        shown.append({"name": name, "label": label, "words": words, "seconds": f"{ms / 1000:.1f} s", "spoken": spoken})
+        if name in used or words:
+            which = next((p for p in own if p.arrival is _ARRIVES.get(name)), own[0])
+            spoken = fill(words, pass_facts(which, script.style, facts))
+            ms = speaking_ms(spoken, script.style.words_per_minute)
+            shown.append(
+                {"name": name, "label": label, "words": words, "seconds": f"{ms / 1000:.1f} s", "spoken": spoken}
+            )
     return shown
+
+
+_ARRIVES = {"short": Arrival.AGAIN, "switch": Arrival.SWITCH, "turn": Arrival.TURN}
 
 
 def _class_panel(script: Script) -> dict[str, Any]:

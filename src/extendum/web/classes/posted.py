@@ -16,7 +16,8 @@ from extendum.core.errors import ExtendumError, RefusedError
 from extendum.core.explain import refusal_lines
 from extendum.core.fit import Fit, Fitter
 from extendum.core.move import Sidedness
-from extendum.core.script import Countdown, Item, MoveItem, Role, Script, Teaching
+from extendum.core.script import Item, MoveItem, Role, Script
+from extendum.core.style import Countdown, Teaching
 from extendum.core.timeline import clock, parse_clock
 from extendum.core.words import Prompt, PromptKind, Words
 from extendum.formats.library import shipped_move

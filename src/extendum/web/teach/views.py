@@ -7,8 +7,10 @@ from django.shortcuts import render
 from django.utils import timezone
 from django.views.decorators.http import require_GET, require_POST
 
+from extendum.core.body import Side
 from extendum.core.move import Prop
 from extendum.core.script import MoveItem
+from extendum.core.style import teacher_side
 from extendum.core.timeline import clock
 from extendum.draw.small import draw_ribbon
 from extendum.formats.timeline_json import timeline_plain
@@ -28,7 +30,11 @@ def stage(request: HttpRequest, pk: int) -> HttpResponse:
         **timeline_plain(timeline),
         "names": names,
         "props": {i.id: [p.name for p in i.move.props] for i in script.items() if isinstance(i, MoveItem)},
-        "teaching": script.style.teaching.value,
+        "mirrored": [
+            item.id
+            for item in script.moves()
+            if teacher_side(Side.LEFT, script.style.teaching, item.facing) is Side.RIGHT
+        ],
     }
     context = {
         "class": of,

@@ -44,7 +44,6 @@ export function withStops(score) {
   return { ...score, stops };
 }
 
-const WORKS = new Set(["hold", "reps", "breaths"]);
 
 export function segmentAt(score, ms) {
   let low = 0, high = score.segments.length - 1;
@@ -62,17 +61,34 @@ export function following(score, index) {
   return next && { ...next, same: next.item === now.item };
 }
 
+// What is to be shown of a segment at a time: seconds left, and in counted work the phase, the count and the side.
 export function phase(score, index, ms) {
   const segment = score.segments[index];
-  const left = Math.max(0, Math.ceil(segment.end - ms / 1000));
-  const beat = score.beats[segment.id]?.findLast((cue) => cue.start * 1000 <= ms);
-  return { segment, left, beat, works: WORKS.has(segment.kind), share: (ms / 1000 - segment.start) / (segment.end - segment.start) };
+  const all = score.beats[segment.id] ?? [];
+  const beat = all.findLast((cue) => cue.start * 1000 <= ms);
+  const shown = {
+    segment, beat,
+    works: segment.stage !== null,
+    left: Math.max(0, Math.ceil(segment.end - ms / 1000)),
+    share: (ms / 1000 - segment.start) / (segment.end - segment.start),
+    side: segment.side,
+  };
+  if (!beat) return shown;
+  const opens = (cue) => cue.word === all[0].word;
+  const nth = all.filter((cue) => opens(cue) && cue.start * 1000 <= ms).length;
+  return { ...shown, word: beat.word, nth, total: all.filter(opens).length, opening: opens(beat), side: beat.side ?? segment.side };
 }
 
 export function withBeats(score) {
   const beats = {};
-  for (const cue of score.cues) if (cue.kind.endsWith("-phase")) (beats[cue.segment] ??= []).push(cue);
-  const spoken = score.cues.filter((cue) => cue.mode === "spoken" && !["count", "halfway"].includes(cue.kind));
+  for (const cue of score.cues) {
+    if (!cue.kind.endsWith("-phase")) continue;
+    // A rep's phase reads "out 3", or "out 3 left" where the side alternates.
+    const [word, , side] = cue.kind === "rep-phase" ? cue.text.split(" ") : [cue.text];
+    (beats[cue.segment] ??= []).push({ ...cue, word, side });
+  }
+  const short = ["count", "halfway", "pulse-phase", "last", "time-left", "say-breath"];
+  const spoken = score.cues.filter((cue) => cue.mode === "spoken" && !short.includes(cue.kind));
   return { ...score, beats, spoken };
 }
 

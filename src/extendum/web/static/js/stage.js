@@ -12,7 +12,11 @@ let heard = 0; // ticks up to here have sounded
 const show = (id, words) => { if (el(id).textContent !== words) el(id).textContent = words; };
 const clock = (s) => `${Math.floor(s / 60)}:${String(s % 60).padStart(2, "0")}`;
 const opposite = { left: "right", right: "left" };
-const PHASES = { transition: "get there", switch: "change sides", setup: "set up", settle: "settle", hold: "hold", release: "let go", talk: "talk", quiet: "quiet" };
+const PHASES = {
+  transition: "get there", switch: "change sides", turn: "change direction", setup: "set up", settle: "settle",
+  hold: "hold", timed: "keep moving", open: "stay", release: "let go", talk: "talk", quiet: "quiet", demonstration: "show it",
+  "check-in": "check in", notice: "notice", recheck: "check again", rest: "rest", props: "props", station: "next place",
+};
 
 // ---- events ------------------------------------------------------------------------------------
 function act(event) {
@@ -69,7 +73,7 @@ function tick(pitch, seconds) {
 }
 const sounds = [
   ...score.cues.filter((cue) => cue.kind === "count").map((cue) => [cue.start * 1000, 660, 0.09]),
-  ...score.segments.filter((s) => ["hold", "reps", "breaths"].includes(s.kind)).flatMap((s) => [[s.start * 1000, 520, 0.25], [s.end * 1000, 880, 0.5]]),
+  ...score.segments.filter((s) => s.stage !== null).flatMap((s) => [[s.start * 1000, 520, 0.25], [s.end * 1000, 880, 0.5]]),
 ].sort((a, b) => a[0] - b[0]);
 function sound(ms) {
   if (ms - heard < 500) for (const [at, pitch, seconds] of sounds) if (at > heard && at <= ms) tick(pitch, seconds);
@@ -90,10 +94,10 @@ function showSound() {
 const ARROW = '<svg viewBox="0 0 110 90" aria-hidden="true"><path d="M45 5 5 45l40 40V58h60V32H45z"/></svg>';
 const BOTH = '<svg viewBox="0 0 150 90" aria-hidden="true"><path d="M42 8 5 45l37 37V57h66v25l37-37-37-37v25H42z"/></svg>';
 let drawnSide = null;
-function drawSide(side) {
-  if (side === drawnSide) return;
-  drawnSide = side;
-  const own = score.teaching === "mirror" ? opposite[side] : side;
+function drawSide(side, item) {
+  if (`${side} ${item}` === drawnSide) return;
+  drawnSide = `${side} ${item}`;
+  const own = score.mirrored.includes(item) ? opposite[side] : side;
   if (side === "left") el("side").innerHTML = `${ARROW}<span>left</span><small>you:<br>${own}</small>`;
   else if (side === "right") el("side").innerHTML = `<span>right</span>${ARROW}<small>you:<br>${own}</small>`;
   else el("side").innerHTML = side === "both" ? `<span class="both">${BOTH}both</span>` : "";
@@ -107,6 +111,8 @@ function drawStretch(now) {
   let out = 0;
   if (segment.kind === "hold") out = share;
   else if (segment.kind === "release") out = Math.max(0, 1 - share * 3);
+  else if (segment.kind === "pulses") out = now.opening ? 1 : 0.35;
+  else if (segment.kind === "timed" || segment.kind === "open") out = 0.5 + 0.5 * share;
   else if (beat) {
     const ms = position(state, performance.now(), lengthMs);
     const part = Math.min(1, (ms - beat.start * 1000) / ((beat.end - beat.start) * 1000));
@@ -157,18 +163,14 @@ function draw() {
     drawnSegment = segment.id;
     show("name", score.names[segment.item]);
     fitName();
-    drawSide(segment.side);
     const side = opposite[segment.side] ? `, ${segment.side}` : "";
     if (works) show("live", `${score.names[segment.item]}${side}, ${segment.end - segment.start} seconds`);
     drawNext(index);
   }
-  if (segment.kind === "reps" || segment.kind === "breaths") {
-    const [word, count] = beat ? beat.text.split(" ") : ["", ""];
-    const all = score.beats[segment.id];
-    const total = new Set(all.map((cue) => cue.text)).size && all.filter((cue) => cue.text.split(" ")[0] === all[0].text.split(" ")[0]).length;
-    const nth = count || all.filter((cue) => cue.text === all[0].text && cue.start * 1000 <= ms).length;
-    show("count", String(nth));
-    show("phase", `${word}, ${nth} of ${total}`);
+  drawSide(now.side, segment.item);
+  if (now.total) {
+    show("count", String(now.nth));
+    show("phase", `${now.word}, ${now.nth} of ${now.total}`);
   } else {
     show("count", String(left));
     show("phase", PHASES[segment.kind]);

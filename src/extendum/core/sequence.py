@@ -1,0 +1,152 @@
+"""The order in which everything is done: passes by side, direction and set, chains, rounds.
+
+Passes are generated from the script, so that no side, direction or set can be forgotten.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+from enum import StrEnum
+
+from extendum.core.body import Side
+from extendum.core.script import Group, Item, MoveItem, Quiet, Script, SetOrder, SidePlan, Talk
+from extendum.core.steps import actual, tapered
+
+
+class Arrival(StrEnum):
+    """How a pass is come to."""
+
+    FIRST = "first"  # the item's first pass in the class: the full set-up
+    AGAIN = "again"  # a later pass that others came before: the short set-up
+    SWITCH = "switch"  # straight from its other side
+    TURN = "turn"  # straight from its other direction
+    SET = "set"  # straight from its set before, after the rest
+
+
+@dataclass(frozen=True, slots=True)
+class Pass:
+    """One doing of an item: on a side, in a direction, of a set, in a round."""
+
+    item: MoveItem
+    group: Group
+    number: int
+    side: Side
+    lead: Side
+    direction: str | None = None
+    set_number: int = 1
+    round: int = 1
+    arrival: Arrival = Arrival.FIRST
+    after_rest: bool = False
+    last: bool = True
+
+    def value(self, stage: int, breath_ms: int, value: int | None = None) -> int:
+        """What its dose in a stage (from 1) is in this round, now or for another value of the quantity."""
+        dose = self.item.doses[stage - 1]
+        real = actual(dose, breath_ms, value)
+        even = stage == 1 and self.item.even
+        return tapered(dose, real, self.round, self.group.taper_percent, breath_ms, even=even)
+
+
+@dataclass(frozen=True, slots=True)
+class Still:
+    """An item without a move, once in the sequence."""
+
+    item: Talk | Quiet
+    group: Group
+    round: int = 1
+    number: int = 1
+
+
+Step = Pass | Still
+
+
+def own_passes(item: MoveItem, group: Group, class_lead: Side) -> list[Pass]:
+    """The passes of one item on its own, in the order of its sides, directions and sets."""
+    lead = item.lead_side or group.lead_side or class_lead
+    sides = (lead, lead.other) if item.move.sided else (Side.BOTH,)
+    directions: tuple[str | None, ...] = item.move.directions if item.move.sidedness.by_direction else (None,)
+    sets = range(1, item.sets + 1)
+    if item.set_order is SetOrder.SIDE_BY_SIDE:
+        order = [(side, way, n) for side in sides for way in directions for n in sets]
+    else:
+        order = [(side, way, n) for n in sets for side in sides for way in directions]
+    return [Pass(item, group, 0, side, lead, way, n) for side, way, n in order]
+
+
+def _round(group: Group, class_lead: Side) -> Iterator[Step]:
+    """One round of a group, in the order of its side plan."""
+    if group.side_plan is SidePlan.EACH_MOVE:
+        for item in group.items:
+            yield from _of(item, group, class_lead, None)
+        return
+    if group.side_plan is SidePlan.INTERLEAVED:
+        by_id = {item.id: item for item in group.items}
+        for ref in group.passes:
+            yield from _of(by_id[ref.item], group, class_lead, ref.side)
+        return
+    lead = group.lead_side or class_lead
+    chain = [item for item in group.items if not (isinstance(item, MoveItem) and item.between)]
+    between = [item for item in group.items if isinstance(item, MoveItem) and item.between]
+    for item in chain:
+        yield from _of(item, group, class_lead, lead)
+    for item in between:
+        yield from _of(item, group, class_lead, None)
+    for item in chain:
+        yield from _of(item, group, class_lead, lead.other)
+
+
+def _of(item: Item, group: Group, class_lead: Side, side: Side | None) -> Iterator[Step]:
+    """The steps of an item: all, or those on one side; what has no sides is done each time."""
+    if not isinstance(item, MoveItem):
+        yield Still(item, group)
+        return
+    for one in own_passes(item, group, class_lead):
+        if side is None or one.side in (side, Side.BOTH):
+            yield one
+
+
+def sequence(script: Script) -> list[Step]:
+    """Every step of the class in order, numbered, and each knowing how it is come to."""
+    steps: list[Step] = []
+    seen: set[str] = set()
+    for section in script.sections:
+        for group in section.groups:
+            for round_ in range(1, group.rounds + 1):
+                numbers: dict[str, int] = {}
+                for step in _round(group, script.style.lead_side):
+                    numbers[step.item.id] = numbers.get(step.item.id, 0) + 1
+                    placed = replace(step, round=round_, number=numbers[step.item.id])
+                    before = steps[-1] if steps else None
+                    steps.append(_arrived(placed, before, seen) if isinstance(placed, Pass) else placed)
+                    seen.add(step.item.id)
+    return _with_last(steps)
+
+
+def _arrived(this: Pass, before: Step | None, seen: set[str]) -> Pass:
+    straight = isinstance(before, Pass) and before.item is this.item and before.round == this.round
+    if not straight or not isinstance(before, Pass):
+        return replace(this, arrival=Arrival.AGAIN if this.item.id in seen else Arrival.FIRST)
+    rested = this.set_number > before.set_number and this.item.rest_s > 0
+    if before.side is not this.side:
+        return replace(this, arrival=Arrival.SWITCH, after_rest=rested)
+    if before.direction != this.direction:
+        return replace(this, arrival=Arrival.TURN, after_rest=rested)
+    return replace(this, arrival=Arrival.SET, after_rest=rested)
+
+
+def _with_last(steps: list[Step]) -> list[Step]:
+    """Marks the passes after which another item, or the same in another round, comes."""
+    found: list[Step] = []
+    for index, step in enumerate(steps):
+        after = steps[index + 1] if index + 1 < len(steps) else None
+        if isinstance(step, Pass):
+            goes_on = isinstance(after, Pass) and after.item is step.item and after.round == step.round
+            step = replace(step, last=not goes_on)
+        found.append(step)
+    return found
+
+
+def passes_of(item: MoveItem, steps: list[Step]) -> list[Pass]:
+    """The passes of one item in a sequence."""
+    return [step for step in steps if isinstance(step, Pass) and step.item.id == item.id]

@@ -1,0 +1,55 @@
+"""Which values a dose may take: steps, snapping to whole breaths, even totals, and the taper of rounds."""
+
+from __future__ import annotations
+
+from extendum.core.dose import Dose, Hold, Manner, Timed
+from extendum.core.errors import RefusedError
+
+
+def allowed(dose: Dose, breath_ms: int, *, even: bool = False) -> tuple[int, ...]:
+    """The values inside the limits that the dose can have, ascending.
+
+    A snapped hold takes ceil(k x breath); an alternating total (``even``) and a time that switches at
+    half go in steps of two, so that both sides get the same. RefusedError when the limits hold none.
+    """
+    q = dose.quantity
+    if isinstance(dose, Hold) and dose.snap:
+        first = max(1, (q.least * 1000 - 999 + breath_ms - 1) // breath_ms)
+        found = []
+        k = max(1, first - 1)
+        while -(-k * breath_ms // 1000) <= q.most:
+            seconds = -(-k * breath_ms // 1000)
+            if seconds >= q.least:
+                found.append(seconds)
+            k += 1
+        if not found:
+            must = f"limits that hold a whole number of breaths of {breath_ms / 1000:g} s"
+            raise RefusedError("dose.seconds", must, f"{q.least} to {q.most} s")
+        return tuple(found)
+    if even or (isinstance(dose, Timed) and dose.manner is Manner.HALVES):
+        evens = tuple(range(q.least + q.least % 2, q.most + 1, 2))
+        return evens or (q.value,)
+    return tuple(range(q.least, q.most + 1))
+
+
+def nearest(values: tuple[int, ...], wanted: int) -> int:
+    """The allowed value nearest a wanted one; of two, the smaller."""
+    return min(values, key=lambda value: (abs(value - wanted), value))
+
+
+def actual(dose: Dose, breath_ms: int, value: int | None = None) -> int:
+    """The value that the class really gets: snapped where the dose says so, otherwise as it stands."""
+    value = dose.quantity.value if value is None else value
+    snapped = isinstance(dose, Hold) and dose.snap
+    halved = isinstance(dose, Timed) and dose.manner is Manner.HALVES
+    return nearest(allowed(dose, breath_ms), value) if snapped or halved else value
+
+
+def tapered(dose: Dose, value: int, round_: int, taper_percent: int, breath_ms: int, *, even: bool = False) -> int:
+    """The value in a later round: value x taper^(round - 1), rounded, inside the limits, on the dose's steps."""
+    if round_ == 1 or taper_percent == 100:
+        return value
+    top, bottom = value * taper_percent ** (round_ - 1), 100 ** (round_ - 1)
+    rounded = (2 * top + bottom) // (2 * bottom)
+    q = dose.quantity
+    return nearest(allowed(dose, breath_ms, even=even), min(max(rounded, q.least), q.most))
