@@ -30,6 +30,8 @@ VIEWS = {
     "desk, reps": ("/classes/{pk}/?item=i3", None),
     "desk, talk": ("/classes/{pk}/?item=i1", None),
     "desk, quiet": ("/classes/{pk}/?item=i16", None),
+    "desk, group": ("/classes/{pk}/?item=g3", None),
+    "desk, stages": ("/classes/{pk}/?item=i6", lambda p: (p.click("#add-stage"), p.wait_for_selector("#wanted-2"))),
     "desk, search": ("/classes/{pk}/", lambda p: (p.fill("#add", "c"), p.wait_for_selector("#found [data-move]"))),
     "desk, keys": ("/classes/{pk}/", lambda p: p.click("#open-keys")),
     "desk, steps": ("/classes/{pk}/", lambda p: (p.click("#open-steps"), p.wait_for_selector("#steps[open]"))),

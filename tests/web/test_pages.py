@@ -68,7 +68,17 @@ def test_a_saved_file_is_the_class(asking, stretch_class):
 
 
 WORDS = {"moving": "Go.", "there": "Stay.", "switch": "Other {side}.", "release": "Out.", "prompts": "2"}
+TEMPO = {"out_ms": "1.5", "stay_ms": "0", "back_ms": "3", "rest_ms": "1"}
+SIDES = {"sets": "2", "rest_s": "15", "demonstrate_s": "0"}
+GROUP = {"taper_percent": "80", "reset_s": "0", "cadence_s": "0", "under_name": "Feet"}
 STYLE = {
+    "last_calls": "1",
+    "time_left": "30, 10",
+    "say_breaths": "2",
+    "breath_every_s": "0",
+    "quiet_percent": "50",
+    "breath_in_ms": "3.5",
+    "breath_out_ms": "5",
     "title": "Renamed",
     "words_per_minute": "150",
     "countdown": "5-1",
@@ -95,22 +105,36 @@ STYLE = {
         ({"edit": "nudge", "item": "i2", "by": "5"}, lambda s: s.item("i2").quantity.wanted == 35),
         ({"edit": "lock", "item": "i2"}, lambda s: s.item("i2").quantity.locked),
         (
-            {"edit": "quantity", "item": "i2", "least": "10", "wanted": "30", "most": "60"},
-            lambda s: (s.item("i2").quantity.least, s.item("i2").quantity.most) == (10, 60),
+            {"edit": "dose", "item": "i2", "least": "10", "wanted": "30", "most": "60", "snap": "on"},
+            lambda s: (s.item("i2").quantity.least, s.item("i2").dose.snap) == (10, True),
         ),
         (
-            {"edit": "quantity", "item": "i2", "least": "15", "wanted": "90", "most": "45"},
+            {"edit": "dose", "item": "i2", "least": "15", "wanted": "90", "most": "45"},
             lambda s: s.item("i2").quantity.most == 90,
         ),
         (
-            {"edit": "kind", "item": "i2", "kind": "breaths"},
+            {"edit": "dose", "item": "i2", "kind": "breaths"},
             lambda s: (s.item("i2").dose.tag, s.item("i2").quantity.wanted) == ("breaths", 3),
         ),
         (
-            {"edit": "tempo", "item": "i3", "out_ms": "1.5", "stay_ms": "0", "back_ms": "3", "rest_ms": "1"},
-            lambda s: s.item("i3").dose.cycle_ms == 5500,
+            {"edit": "dose", "item": "i3", "least": "4", "wanted": "6", "most": "12", "counts": "2", **TEMPO},
+            lambda s: (s.item("i3").dose.cycle_ms, s.item("i3").dose.counts) == (5500, 2),
         ),
-        ({"edit": "sides", "item": "i2", "sides": "together"}, lambda s: not s.item("i2").move.sided),
+        (
+            {"edit": "quantity", "item": "i1", "least": "0", "wanted": "9", "most": "20"},
+            lambda s: s.item("i1").quantity.wanted == 9,
+        ),
+        ({"edit": "add-stage", "item": "i2"}, lambda s: len(s.item("i2").doses) == 2),
+        ({"edit": "add-group", "group": "g1"}, lambda s: len(s.sections[0].groups) == 2),
+        (
+            {"edit": "group", "group": "g1", "side_plan": "interleaved", "rounds": "2", **GROUP},
+            lambda s: len(s.sections[0].groups[0].passes) == 3 and s.meanwhiles[0].name == "Feet",
+        ),
+        ({"edit": "style", "style": "Brisk and counted"}, lambda s: s.style.last_calls == 2),
+        (
+            {"edit": "sides", "item": "i2", "sides": "alternating", "count_is": "in total", **SIDES},
+            lambda s: s.item("i2").even and (s.item("i2").sets, s.item("i2").rest_s) == (2, 15),
+        ),
         (
             {"edit": "words", "item": "i2", **WORDS, "prompt_0": "Slow.", "prompt_0_kind": "form", "prompt_1": ""},
             lambda s: s.item("i2").words.there == "Stay." and [p.text for p in s.item("i2").words.prompts] == ["Slow."],
@@ -133,12 +157,12 @@ def test_every_edit_does_what_it_says_and_can_be_undone(asking, stretch_class, f
     assert script(stretch_class) == before
 
 
-def test_the_edits_above_are_all_but_two_told_elsewhere():
+def test_the_edits_above_are_all_but_three_told_elsewhere():
     from tests.web import test_pages
 
     marks = test_pages.test_every_edit_does_what_it_says_and_can_be_undone.pytestmark
     shown = {form["edit"] for form, _ in marks[0].args[1]}
-    assert set(EDITS) - shown == {"remove-section", "talk-words"}
+    assert set(EDITS) - shown == {"remove-section", "remove-stage", "talk-words"}
 
 
 @pytest.mark.parametrize(
@@ -153,16 +177,28 @@ def test_the_edits_above_are_all_but_two_told_elsewhere():
             "least: must be at most the wanted 30",
         ),
         (
-            {"edit": "quantity", "item": "i2", "least": "1", "wanted": "30", "most": "99999"},
+            {"edit": "dose", "item": "i2", "least": "1", "wanted": "30", "most": "99999"},
             "most: must be a whole number from 0 to 7200",
         ),
-        ({"edit": "tempo", "item": "i3", "out_ms": "fast"}, "must be seconds, such as 2 or 2.5; found fast"),
-        ({"edit": "sides", "item": "i2", "sides": "three"}, "one of the choices offered"),
+        (
+            {"edit": "dose", "item": "i3", "least": "4", "wanted": "6", "most": "12", "out_ms": "fast"},
+            "must be seconds, such as 2 or 2.5; found fast",
+        ),
+        ({"edit": "sides", "item": "i2", "sides": "three", **SIDES}, "sides: must be one of together"),
         ({"edit": "words", "item": "i2", **WORDS, "there": "Turn {sid}."}, "placeholders are among"),
         ({"edit": "talk-words", "item": "i2", "words": "Hi."}, "item: must be a talk"),
         ({"edit": "remove-section", "section": "s1"}, "empty before it is removed; found 2 items"),
         ({"edit": "fit", "target": "later"}, "length: must be a length such as 10:00"),
         ({"edit": "shift"}, "item"),
+        ({"edit": "class", **STYLE, "time_left": "soon"}, "time left: must be a whole number"),
+        (
+            {"edit": "group", "group": "g1", "side_plan": "interleaved", "rounds": "0", **GROUP},
+            "rounds: must be a whole number from 1 to 20; found 0",
+        ),
+        (
+            {"edit": "dose", "item": "i2", "least": "11", "wanted": "15", "most": "19", "snap": "on"},
+            "dose.seconds: must be limits that hold a whole number of breaths of 10 s; found 11 to 19 s",
+        ),
     ],
 )
 def test_a_refused_edit_says_what_must_hold_and_changes_nothing(asking, stretch_class, form, said):

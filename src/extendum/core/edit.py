@@ -41,11 +41,12 @@ def with_items(group: Group, items: tuple[Item, ...], **changes: Any) -> Group:
     for item in items:
         sided = isinstance(item, MoveItem) and item.move.sided
         wanted += [(item.id, side) for side in ((Side.LEFT, Side.RIGHT) if sided else (Side.BOTH,))]
-    kept = [ref for ref in group.passes if (ref.item, ref.side) in wanted]
+    given_passes: tuple[PassRef, ...] = changes.pop("passes", group.passes)
+    kept = [ref for ref in given_passes if (ref.item, ref.side) in wanted]
     given = {(ref.item, ref.side) for ref in kept}
     added = [PassRef(item, side) for item, side in wanted if (item, side) not in given]
     interleaved = changes.get("side_plan", group.side_plan) is SidePlan.INTERLEAVED
-    passes = (*kept, *added) if interleaved else group.passes
+    passes = (*kept, *added) if interleaved else given_passes
     return replace(group, items=items, passes=passes, **changes)
 
 

@@ -6,23 +6,20 @@ belongs to (so that quick repeats are one revision). RefusedError names the fiel
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
-from dataclasses import dataclass, replace
+import re
+from collections.abc import Callable
+from dataclasses import replace
 
 from extendum.core import edit
 from extendum.core.body import Side
-from extendum.core.dose import Breaths, Dose, Elastic, Hold, Reps, describe
 from extendum.core.errors import ExtendumError, RefusedError
 from extendum.core.explain import refusal_lines
 from extendum.core.fit import Fit, Fitter
-from extendum.core.move import Sidedness
-from extendum.core.script import Item, MoveItem, Role, Script
-from extendum.core.style import Countdown, Teaching
+from extendum.core.script import Group, Meanwhile, PassRef, Role, Script, SidePlan
+from extendum.core.style import SHIPPED, Countdown, CueStyle, SideNames, Teaching
 from extendum.core.timeline import clock, parse_clock
-from extendum.core.words import Prompt, PromptKind, Words
-from extendum.formats.library import shipped_move
-
-Form = Mapping[str, str]
+from extendum.web.classes.forms import Edit, Form, choice, optional_side, tenths_ms, whole
+from extendum.web.classes.posted_items import ITEM_EDITS, names_in
 
 
 class OutOfReachError(ExtendumError):
@@ -31,46 +28,6 @@ class OutOfReachError(ExtendumError):
     def __init__(self, result: Fit) -> None:
         self.result = result
         super().__init__(" ".join(refusal_lines(result)))
-
-
-@dataclass(frozen=True, slots=True)
-class Edit:
-    """A change of a script, what to call it, and the field whose quick repeats are one revision."""
-
-    change: Callable[[Script], Script]
-    label: str
-    field: str = ""
-    choose: str | None = None
-
-
-def whole(form: Form, name: str) -> int:
-    """A whole number from a form; what was typed is in the error."""
-    typed = form.get(name, "").strip()
-    try:
-        return int(typed)
-    except ValueError:
-        raise RefusedError(name.replace("_", " "), "a whole number", typed) from None
-
-
-def tenths_ms(form: Form, name: str) -> int:
-    """Seconds with at most one decimal, as milliseconds."""
-    typed = form.get(name, "").strip().replace(",", ".")
-    try:
-        return round(float(typed) * 10) * 100
-    except (ValueError, OverflowError):
-        raise RefusedError(name.replace("_", " "), "seconds, such as 2 or 2.5", typed) from None
-
-
-def _add(form: Form, script: Script) -> Edit:
-    entry = shipped_move(form.get("move", ""))
-    new = edit.fresh_id(script)
-    after = form.get("item") or None
-    return Edit(lambda s: edit.add_move(s, entry, after)[0], f"Added {entry.move.name}", choose=new)
-
-
-def _talk(form: Form, script: Script) -> Edit:
-    new, after = edit.fresh_id(script), form.get("item") or None
-    return Edit(lambda s: edit.add_talk(s, after)[0], "Added a talk", choose=new)
 
 
 def _section(form: Form, script: Script) -> Edit:
@@ -87,127 +44,83 @@ def _remove_section(form: Form, script: Script) -> Edit:
     return Edit(lambda s: edit.remove_section(s, form.get("section", "")), "Removed a section")
 
 
-def _remove(form: Form, script: Script) -> Edit:
-    item = script.item(form["item"])
-    order = [one.id for one in script.items()]
-    at = order.index(item.id)
-    neighbours = order[at + 1 : at + 2] or order[at - 1 : at]
-    choose = neighbours[0] if neighbours and neighbours[0] != item.id else ""
-    return Edit(lambda s: edit.remove_item(s, item.id), f"Removed {item.name}", choose=choose)
+def _group(form: Form, script: Script) -> Edit:
+    """A group's side plan, rounds, taper, lead side, reset and cadence, and what runs under it."""
+    group = _find_group(script, form.get("group", ""))
+    plan = choice(SidePlan, form, "side_plan", group.side_plan)
+    changes = {
+        "name": form.get("group_name", group.name).strip(),
+        "side_plan": plan,
+        "rounds": whole(form, "rounds"),
+        "taper_percent": whole(form, "taper_percent"),
+        "lead_side": optional_side(form, "lead_side"),
+        "reset_s": whole(form, "reset_s"),
+        "cadence_s": whole(form, "cadence_s"),
+    }
+    typed = form.get("passes", "").strip()
+    passes = _passes(typed, group) if plan is SidePlan.INTERLEAVED and typed else group.passes
+    under = _meanwhile(form, script, group)
+
+    def change(s: Script) -> Script:
+        first = edit.set_group(s, group.id, passes=passes) if plan is group.side_plan else s
+        return edit.set_meanwhiles(edit.set_group(first, group.id, **changes), under)
+
+    told = f"{plan}, {changes['rounds']} round{'s' * (changes['rounds'] != 1)}"
+    return Edit(change, f"Group: {told}", f"{group.id}.group")
 
 
-def _shift(form: Form, script: Script) -> Edit:
-    item, by = script.item(form["item"]), whole(form, "by")
-    told = "up" if by < 0 else "down"
-    return Edit(lambda s: edit.shift_item(s, item.id, 1 if by > 0 else -1), f"{item.name} {told}")
+def _find_group(script: Script, group_id: str) -> Group:
+    for section in script.sections:
+        for group in section.groups:
+            if group.id == group_id:
+                return group
+    raise RefusedError("group", "a group of this class", group_id)
 
 
-def _place(form: Form, script: Script) -> Edit:
-    item, group, at = script.item(form["item"]), form.get("group", ""), whole(form, "at")
-    return Edit(lambda s: edit.place_item(s, item.id, group, at), f"Moved {item.name}")
+_PASS = re.compile(r"^(\d+)\s*(l|r|left|right|both)?$", re.I)
 
 
-def _nudge(form: Form, script: Script) -> Edit:
-    item, by = script.item(form["item"]), whole(form, "by")
-    after = edit.nudge(script, item.id, by).item(item.id)
-    return Edit(lambda s: edit.nudge(s, item.id, by), f"{item.name}: {dose_words(after)}", f"{item.id}.quantity")
+def _passes(typed: str, group: Group) -> tuple[PassRef, ...]:
+    """Passes as they are typed: numbers of the group's items with a side, ``1 left, 2, 1 right``."""
+    found = []
+    for part in filter(None, (one.strip() for one in re.split(r"[,;\n]", typed))):
+        match = _PASS.match(part)
+        if not match or not 1 <= int(match.group(1)) <= len(group.items):
+            must = f"numbers from 1 to {len(group.items)} with a side, such as 1 left, 2, 1 right"
+            raise RefusedError("passes", must, part)
+        side = {"l": Side.LEFT, "r": Side.RIGHT}.get((match.group(2) or "both")[0].lower(), Side.BOTH)
+        found.append(PassRef(group.items[int(match.group(1)) - 1].id, side))
+    return tuple(found)
 
 
-def _lock(form: Form, script: Script) -> Edit:
-    item = script.item(form["item"])
-    locked = not item.quantity.locked
-    told = "locked" if locked else "unlocked"
-    return Edit(lambda s: edit.set_locked(s, item.id, locked), f"{item.name} {told}")
+def passes_typed(group: Group) -> str:
+    """The passes of an interleaved group as they are typed."""
+    numbers = {item.id: n for n, item in enumerate(group.items, 1)}
+    told = [f"{numbers[ref.item]}{'' if ref.side is Side.BOTH else f' {ref.side}'}" for ref in group.passes]
+    return ", ".join(told)
 
 
-def _quantity(form: Form, script: Script) -> Edit:
-    item = script.item(form["item"])
-    before = item.quantity
-    least, wanted, most = (whole(form, name) for name in ("least", "wanted", "most"))
-    if wanted != before.wanted and (least, most) == (before.least, before.most):
-        after = before.wanting(wanted)  # a new wish alone moves the limits out of its way
-    else:
-        now = min(max(before.value if wanted == before.wanted else wanted, least), most)
-        after = Elastic(least, wanted, most, now, before.locked, before.extra)
-    changed = item.having(after)
-    return Edit(
-        lambda s: edit.set_quantity(s, item.id, after), f"{item.name}: {dose_words(changed)}", f"{item.id}.quantity"
-    )
+def group_meanwhile(script: Script, group: Group) -> Meanwhile | None:
+    """What runs under a whole group."""
+    ids = [item.id for item in group.items]
+    return next((m for m in script.meanwhiles if ids and (m.from_item, m.to_item) == (ids[0], ids[-1])), None)
 
 
-def _kind(form: Form, script: Script) -> Edit:
-    item = _move(script, form["item"])
-    dose = as_kind(item.dose, form.get("kind", ""))
-    return Edit(lambda s: edit.set_dose(s, item.id, dose), f"{item.name}: {describe(dose)}")
+def _meanwhile(form: Form, script: Script, group: Group) -> tuple[Meanwhile, ...]:
+    name, words = form.get("under_name", "").strip(), form.get("under_words", "").strip()
+    old = group_meanwhile(script, group)
+    others = tuple(one for one in script.meanwhiles if one is not old)
+    if not name or not group.items:
+        return others
+    made = Meanwhile(old.id if old else edit.fresh_id(script, "m"), group.items[0].id, group.items[-1].id, name, words)
+    return (*others, made)
 
 
-def as_kind(dose: Dose, kind: str) -> Dose:
-    """Another kind of dose that lasts about as long, with limits of a half and the double."""
-    if kind == dose.tag:
-        return dose
-    seconds = dose.pass_ms(dose.quantity.value) / 1000
-
-    def about(count: int) -> Elastic:
-        return Elastic(max(1, count // 2), count, count * 2)
-
-    if kind == Hold.tag:
-        return Hold(about(max(5, round(seconds / 5) * 5)))
-    if kind == Reps.tag:
-        return Reps(about(max(1, round(seconds / 4))))
-    if kind == Breaths.tag:
-        return Breaths(about(max(1, round(seconds / 10))))
-    raise RefusedError("kind", "hold, reps or breaths", kind)
-
-
-def _tempo(form: Form, script: Script) -> Edit:
-    item = _move(script, form["item"])
-    dose = item.dose
-    if isinstance(dose, Hold):
-        raise RefusedError("dose", "reps or breaths for a tempo", "a hold")
-    names = tempo_fields(dose)
-    changed = replace(dose, **{name: tenths_ms(form, name) for name, _, _ in names})
-    return Edit(lambda s: edit.set_dose(s, item.id, changed), f"{item.name}: tempo", f"{item.id}.tempo")
-
-
-def tempo_fields(dose: Dose) -> list[tuple[str, str, str]]:
-    """The phases of a rep or a breath: field, word, and seconds as shown."""
-    if isinstance(dose, Reps):
-        words = {"out_ms": "out", "stay_ms": "stay", "back_ms": "back", "rest_ms": "rest"}
-    elif isinstance(dose, Breaths):
-        words = {"in_ms": "in", "full_ms": "hold", "out_ms": "out", "empty_ms": "hold"}
-    else:
-        return []
-    return [(name, word, f"{getattr(dose, name) / 1000:.1f}".removesuffix(".0")) for name, word in words.items()]
-
-
-def _sides(form: Form, script: Script) -> Edit:
-    item, sides = _move(script, form["item"]), Sidedness(form.get("sides", ""))
-    return Edit(lambda s: edit.set_sidedness(s, item.id, sides), f"{item.name}: {sides}")
-
-
-def _words(form: Form, script: Script) -> Edit:
-    item = _move(script, form["item"])
-    prompts = []
-    for index in range(whole(form, "prompts")):
-        text = form.get(f"prompt_{index}", "").strip()
-        if text:
-            old = item.words.prompts[index] if index < len(item.words.prompts) else Prompt(PromptKind.FORM, text)
-            kind = PromptKind(form.get(f"prompt_{index}_kind", old.kind))
-            prompts.append(replace(old, kind=kind, text=text))
-    told = {name: form.get(name, "").strip() for name in ("moving", "there", "switch", "release")}
-    words: Words = replace(item.words, **told, prompts=tuple(prompts))
-    return Edit(lambda s: edit.set_words(s, item.id, words), f"{item.name}: words", f"{item.id}.words")
-
-
-def _talk_words(form: Form, script: Script) -> Edit:
-    item = script.item(form["item"])
-    words = form.get("words", "").strip()
-    return Edit(lambda s: edit.set_talk_words(s, item.id, words), f"{item.name}: words", f"{item.id}.words")
-
-
-def _name(form: Form, script: Script) -> Edit:
-    item, name = script.item(form["item"]), form.get("name", "")
-    return Edit(lambda s: edit.rename_item(s, item.id, name), f"{item.name} is now {name}", f"{item.id}.name")
+def _add_group(form: Form, script: Script) -> Edit:
+    group = _find_group(script, form.get("group", ""))
+    section = next(s for s in script.sections if group in s.groups)
+    new = edit.fresh_id(script, "g")
+    return Edit(lambda s: edit.add_group(s, section.id, group.id), "Added a group", choose=new)
 
 
 def _fit(form: Form, script: Script) -> Edit:
@@ -226,20 +139,26 @@ def target(form: Form) -> int:
         raise error.within("length") from None
 
 
+def _style(form: Form, script: Script) -> Edit:
+    """One of the shipped cue styles; lead side, teaching, pace and speaking rate stay the class's own."""
+    found = next((one for one in SHIPPED if one.name == form.get("style")), None)
+    if found is None:
+        raise RefusedError("style", "one of " + ", ".join(one.name for one in SHIPPED), form.get("style", ""))
+    kept = script.style
+    style = replace(
+        found,
+        words_per_minute=kept.words_per_minute,
+        lead_side=kept.lead_side,
+        side_names=kept.side_names,
+        teaching=kept.teaching,
+        pace_percent=kept.pace_percent,
+    )
+    return Edit(lambda s: edit.set_style(s, style), f"Cue style: {style.name}")
+
+
 def _class(form: Form, script: Script) -> Edit:
     title, group = form.get("title", ""), form.get("group", "").strip()
-    style = replace(
-        script.style,
-        words_per_minute=whole(form, "words_per_minute"),
-        countdown=Countdown(form.get("countdown", script.style.countdown)),
-        halfway="halfway" in form,
-        next_call="next_call" in form,
-        prompts="prompts" in form,
-        settle_s=whole(form, "settle_s"),
-        lead_side=Side(form.get("lead_side", script.style.lead_side)),
-        teaching=Teaching(form.get("teaching", script.style.teaching)),
-        pace_percent=whole(form, "pace_percent"),
-    )
+    style = style_from(form, script.style)
 
     def change(s: Script) -> Script:
         renamed = edit.set_title(s, title)
@@ -248,39 +167,43 @@ def _class(form: Form, script: Script) -> Edit:
     return Edit(change, "Class settings", "class")
 
 
-def _move(script: Script, item_id: str) -> MoveItem:
-    item = script.item(item_id)
-    if not isinstance(item, MoveItem):
-        raise RefusedError("item", "a move", item.name)
-    return item
+def style_from(form: Form, before: CueStyle) -> CueStyle:
+    """The cue style that the class settings ask for."""
+    return replace(
+        before,
+        words_per_minute=whole(form, "words_per_minute"),
+        countdown=choice(Countdown, form, "countdown", before.countdown),
+        last_calls=whole(form, "last_calls"),
+        halfway="halfway" in form,
+        time_left=tuple(_seconds(one) for one in names_in(form.get("time_left", ""))),
+        next_call="next_call" in form,
+        prompts="prompts" in form,
+        say_breaths=whole(form, "say_breaths"),
+        breath_every_s=whole(form, "breath_every_s"),
+        quiet_percent=whole(form, "quiet_percent"),
+        settle_s=whole(form, "settle_s"),
+        breath_in_ms=tenths_ms(form, "breath_in_ms"),
+        breath_out_ms=tenths_ms(form, "breath_out_ms"),
+        lead_side=choice(Side, form, "lead_side", before.lead_side),
+        side_names=choice(SideNames, form, "side_names", before.side_names),
+        teaching=choice(Teaching, form, "teaching", before.teaching),
+        pace_percent=whole(form, "pace_percent"),
+    )
 
 
-def dose_words(item: Item) -> str:
-    """The dose of any item in a few words."""
-    if not isinstance(item, MoveItem):
-        return f"{item.quantity.value} s"
-    return describe(item.dose) + (" each side" if item.move.sided else "")
+def _seconds(typed: str) -> int:
+    return whole({"time left": typed}, "time left")
 
 
 EDITS: dict[str, Callable[[Form, Script], Edit]] = {
-    "add": _add,
-    "talk": _talk,
+    **ITEM_EDITS,
     "section": _section,
     "rename-section": _rename_section,
     "remove-section": _remove_section,
-    "remove": _remove,
-    "shift": _shift,
-    "place": _place,
-    "nudge": _nudge,
-    "lock": _lock,
-    "quantity": _quantity,
-    "kind": _kind,
-    "tempo": _tempo,
-    "sides": _sides,
-    "words": _words,
-    "talk-words": _talk_words,
-    "name": _name,
+    "group": _group,
+    "add-group": _add_group,
     "fit": _fit,
+    "style": _style,
     "class": _class,
 }
 

@@ -20,7 +20,8 @@ from extendum.formats.document import dumps
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
 from extendum.web.classes.models import StretchClass
-from extendum.web.classes.page import compiled, drawn
+from extendum.web.classes.page import compiled
+from extendum.web.classes.panels import drawn
 
 
 @dataclass(frozen=True, slots=True)

@@ -68,7 +68,7 @@ document.addEventListener("click", (event) => {
     event.preventDefault();
     return choose(it.dataset.choose);
   }
-  if ((it = on("button[data-edit]"))) return edit(it.dataset.edit, values(it.dataset, ["by", "section", "target"]));
+  if ((it = on("button[data-edit]"))) return edit(it.dataset.edit, values(it.dataset, ["by", "section", "target", "stage", "group"]));
   if ((it = on("button[data-which]"))) {
     document.getElementById("steps").close();
     return step(it.dataset.which, values(it.dataset, ["revision"]));

@@ -1,0 +1,57 @@
+"""What forms post, read into values: refusals name the field, what must hold and what was typed."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import TypeVar
+
+from extendum.core.body import Side
+from extendum.core.errors import RefusedError
+from extendum.core.script import Script
+
+Form = Mapping[str, str]
+Choice = TypeVar("Choice", bound=StrEnum)
+
+
+@dataclass(frozen=True, slots=True)
+class Edit:
+    """A change of a script, what to call it, and the field whose quick repeats are one revision."""
+
+    change: Callable[[Script], Script]
+    label: str
+    field: str = ""
+    choose: str | None = None
+
+
+def whole(form: Form, name: str) -> int:
+    """A whole number from a form; what was typed is in the error."""
+    typed = form.get(name, "").strip()
+    try:
+        return int(typed)
+    except ValueError:
+        raise RefusedError(name.replace("_", " "), "a whole number", typed) from None
+
+
+def tenths_ms(form: Form, name: str) -> int:
+    """Seconds with at most one decimal, as milliseconds."""
+    typed = form.get(name, "").strip().replace(",", ".")
+    try:
+        return round(float(typed) * 10) * 100
+    except (ValueError, OverflowError):
+        raise RefusedError(name.replace("_", " "), "seconds, such as 2 or 2.5", typed) from None
+
+
+def choice(kind: type[Choice], form: Form, name: str, default: Choice) -> Choice:
+    """One of the choices of a kind; the default where the form does not say."""
+    typed = form.get(name, default.value)
+    try:
+        return kind(typed)
+    except ValueError:
+        raise RefusedError(name.replace("_", " "), "one of " + ", ".join(kind), typed) from None
+
+
+def optional_side(form: Form, name: str) -> Side | None:
+    """Left, right, or nothing."""
+    return choice(Side, form, name, Side.LEFT) if form.get(name) else None

@@ -1,0 +1,182 @@
+"""The panel of what is chosen on the Desk: an item, a group, or the class itself."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from enum import StrEnum
+from typing import Any
+
+from django.utils.safestring import SafeString, mark_safe
+
+from extendum.core.dose import COUNTED, Dose, Hold, Manner, Reps, Timed
+from extendum.core.move import Sidedness
+from extendum.core.passes import pass_facts
+from extendum.core.script import CountIs, Group, Item, MoveItem, Script, SetOrder, SidePlan, Talk, TalkKind
+from extendum.core.sequence import Arrival, Pass, passes_of, sequence
+from extendum.core.speech import speaking_ms
+from extendum.core.style import SHIPPED, Countdown, Facing, SideNames, Teaching
+from extendum.core.timeline import Timeline, clock
+from extendum.core.words import CLASS_PLACEHOLDERS, PLACEHOLDERS, PromptKind, fill
+from extendum.draw.band import draw_dose_band
+from extendum.web.classes.posted import group_meanwhile, passes_typed
+from extendum.web.classes.posted_items import KINDS, phases_typed, tempo_fields
+
+
+def drawn(svg: str) -> SafeString:
+    """SVG from the drawing layer, which has escaped every text in it."""
+    return mark_safe(svg)  # noqa: S308
+
+
+def options(kind: Iterable[StrEnum], chosen: StrEnum | None) -> list[tuple[str, bool]]:
+    """The choices of a kind, and which is on."""
+    return [(one.value, one is chosen) for one in kind]
+
+
+def panel_of(script: Script, timeline: Timeline, chosen: Item | Group | None) -> dict[str, Any]:
+    """What the panel shows of an item, a group, or without either of the class."""
+    if chosen is None:
+        return _class_panel(script)
+    return _group_panel(script, chosen) if isinstance(chosen, Group) else _item_panel(script, timeline, chosen)
+
+
+def group_words(group: Group) -> str:
+    """How a group is done, in a few words; empty for a plain one."""
+    told = [] if group.side_plan is SidePlan.EACH_MOVE else [group.side_plan.value]
+    if group.rounds > 1:
+        taper = f" at {group.taper_percent} %" if group.taper_percent < 100 else ""
+        told.append(f"{group.rounds} rounds{taper}")
+    told += [f"cadence {group.cadence_s} s"] if group.cadence_s else []
+    return ", ".join(told)
+
+
+def _group_panel(script: Script, group: Group) -> dict[str, Any]:
+    under = group_meanwhile(script, group)
+    return {
+        "kind": "group",
+        "plans": options(SidePlan, group.side_plan),
+        "interleaved": group.side_plan is SidePlan.INTERLEAVED,
+        "passes": passes_typed(group),
+        "names": [(n, item.name) for n, item in enumerate(group.items, 1)],
+        "under": under,
+    }
+
+
+def _item_panel(script: Script, timeline: Timeline, item: Item) -> dict[str, Any]:
+    segments = timeline.of_item(item.id)
+    found: dict[str, Any] = {
+        "kind": item.tag,
+        "quantity": item.quantity,
+        "dose_band": drawn(draw_dose_band(item.quantity, 220)),
+        "unsaid": [u for u in timeline.unsaid if u.id.startswith(f"{item.id}.")],
+        "lasts": clock(sum(s.seconds for s in segments)),
+        "unit": "s",
+        "step": 5,
+    }
+    if isinstance(item, Talk):
+        needs = speaking_ms(item.words, script.style.words_per_minute) / 1000
+        found |= {"needs": f"{needs:.1f}", "overruns": needs > item.quantity.value}
+        found |= {"placeholders": [p for p in PLACEHOLDERS if p in CLASS_PLACEHOLDERS]}
+        found |= {"talk_kinds": options(TalkKind, item.kind), "handles": item.kind is TalkKind.PROPS}
+        found |= {"picks_up": ", ".join(p.name for p in item.picks_up), "puts_down": ", ".join(item.puts_down)}
+    if isinstance(item, MoveItem):
+        found |= _move_panel(script, item)
+    return found
+
+
+def _stage(item: MoveItem, number: int, dose: Dose) -> dict[str, Any]:
+    return {
+        "number": number,
+        "dose": dose,
+        "quantity": dose.quantity,
+        "band": drawn(draw_dose_band(dose.quantity, 220)),
+        "kinds": [(kind.tag, isinstance(dose, kind)) for kind in KINDS],
+        "tempo": tempo_fields(dose),
+        "counts": dose.counts if isinstance(dose, Reps) else None,
+        "phases": phases_typed(dose),
+        "snaps": isinstance(dose, Hold),
+        "snap": isinstance(dose, Hold) and dose.snap,
+        "manners": options(Manner, dose.manner) if isinstance(dose, Timed) else [],
+        "words": item.then[number - 2].words if number > 1 else None,
+    }
+
+
+def pass_words(this: Pass) -> str:
+    """A pass in a few words: ``left``, ``right, backward``, ``both, round 2``."""
+    told = [str(this.side), this.direction or ""]
+    told += [f"set {this.set_number}"] if this.item.sets > 1 else []
+    told += [f"round {this.round}"] if this.group.rounds > 1 else []
+    return ", ".join(filter(None, told))
+
+
+def _move_panel(script: Script, item: MoveItem) -> dict[str, Any]:
+    own = passes_of(item, sequence(script))
+    return {
+        "unit": item.dose.unit,
+        "step": 1 if isinstance(item.dose, COUNTED) else 5,
+        "stages": [_stage(item, n, dose) for n, dose in enumerate(item.doses, 1)],
+        "sides": options(Sidedness, item.move.sidedness),
+        "alternates": item.move.sidedness.alternates,
+        "count_is": options(CountIs, item.count_is),
+        "set_orders": options(SetOrder, item.set_order),
+        "facings": options(Facing, item.facing),
+        "in_chain": any(p.group.side_plan is SidePlan.CHAIN for p in own),
+        "order": [pass_words(p) for p in own],
+        "words": _word_fields(script, item, own),
+        "prompts": [(n, p, options(PromptKind, p.kind)) for n, p in enumerate(item.words.prompts)],
+        "new_prompt": len(item.words.prompts),
+        "prompt_kinds": [k.value for k in PromptKind],
+        "prompt_count": len(item.words.prompts) + 1,
+        "placeholders": list(PLACEHOLDERS),
+        "cautions": item.move.cautions,
+        "props": item.move.props,
+    }
+
+
+_WORD_FIELDS = (
+    ("moving", "While moving"),
+    ("there", "Once there"),
+    ("short", "Short, later on"),
+    ("switch", "At the switch"),
+    ("turn", "Change of direction"),
+    ("release", "Release"),
+    ("demonstration", "While showing it"),
+)
+
+
+def _word_fields(script: Script, item: MoveItem, own: list[Pass]) -> list[dict[str, Any]]:
+    """The texts of a move that its passes use, or that already say something, with their speaking time."""
+    used = {"moving", "there", "release"}
+    used |= {"short"} if any(p.arrival is Arrival.AGAIN for p in own) else set()
+    used |= {"switch"} if item.move.sided else set()
+    used |= {"turn"} if item.move.sidedness.by_direction else set()
+    used |= {"demonstration"} if item.demonstrate_s else set()
+    facts = dict.fromkeys(CLASS_PLACEHOLDERS, "next")
+    shown = []
+    for name, label in _WORD_FIELDS:
+        words = getattr(item.words, name)
+        if name in used or words:
+            which = next((p for p in own if p.arrival is _ARRIVES.get(name)), own[0])
+            spoken = fill(words, pass_facts(which, script.style, facts))
+            ms = speaking_ms(spoken, script.style.words_per_minute)
+            shown.append(
+                {"name": name, "label": label, "words": words, "seconds": f"{ms / 1000:.1f} s", "spoken": spoken}
+            )
+    return shown
+
+
+_ARRIVES = {"short": Arrival.AGAIN, "switch": Arrival.SWITCH, "turn": Arrival.TURN}
+
+
+def _class_panel(script: Script) -> dict[str, Any]:
+    style = script.style
+    return {
+        "kind": "class",
+        "style": style,
+        "shipped": [(one.name, one.name == style.name) for one in SHIPPED],
+        "countdowns": options(Countdown, style.countdown),
+        "teachings": options(Teaching, style.teaching),
+        "side_names": options(SideNames, style.side_names),
+        "time_left": ", ".join(map(str, style.time_left)),
+        "breath_in": f"{style.breath_in_ms / 1000:g}",
+        "breath_out": f"{style.breath_out_ms / 1000:g}",
+    }

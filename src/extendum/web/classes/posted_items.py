@@ -1,0 +1,282 @@
+"""What a form of the Desk posts about one item, as an edit of the core."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import replace
+
+from extendum.core import edit
+from extendum.core.dose import Breaths, Dose, Elastic, Hold, Manner, Open, Phase, Pulses, Reps, Timed, describe
+from extendum.core.errors import RefusedError
+from extendum.core.move import Prop, Sidedness
+from extendum.core.script import CountIs, Item, MoveItem, Script, SetOrder, Stage, Talk, TalkKind
+from extendum.core.style import Facing
+from extendum.core.words import Prompt, PromptKind, Words
+from extendum.formats.library import shipped_move
+from extendum.web.classes.forms import Edit, Form, choice, optional_side, tenths_ms, whole
+
+KINDS: tuple[type[Dose], ...] = (Hold, Pulses, Reps, Breaths, Timed, Open)
+
+
+def _add(form: Form, script: Script) -> Edit:
+    entry = shipped_move(form.get("move", ""))
+    new = edit.fresh_id(script)
+    after = form.get("item") or None
+    return Edit(lambda s: edit.add_move(s, entry, after)[0], f"Added {entry.move.name}", choose=new)
+
+
+def _talk(form: Form, script: Script) -> Edit:
+    new, after = edit.fresh_id(script), form.get("item") or None
+    return Edit(lambda s: edit.add_talk(s, after)[0], "Added a talk", choose=new)
+
+
+def _remove(form: Form, script: Script) -> Edit:
+    item = script.item(form["item"])
+    order = [one.id for one in script.items()]
+    at = order.index(item.id)
+    neighbours = order[at + 1 : at + 2] or order[at - 1 : at]
+    choose = neighbours[0] if neighbours and neighbours[0] != item.id else ""
+    return Edit(lambda s: edit.remove_item(s, item.id), f"Removed {item.name}", choose=choose)
+
+
+def _shift(form: Form, script: Script) -> Edit:
+    item, by = script.item(form["item"]), whole(form, "by")
+    told = "up" if by < 0 else "down"
+    return Edit(lambda s: edit.shift_item(s, item.id, 1 if by > 0 else -1), f"{item.name} {told}")
+
+
+def _place(form: Form, script: Script) -> Edit:
+    item, group, at = script.item(form["item"]), form.get("group", ""), whole(form, "at")
+    return Edit(lambda s: edit.place_item(s, item.id, group, at), f"Moved {item.name}")
+
+
+def _nudge(form: Form, script: Script) -> Edit:
+    item, by = script.item(form["item"]), whole(form, "by")
+    after = edit.nudge(script, item.id, by).item(item.id)
+    return Edit(lambda s: edit.nudge(s, item.id, by), f"{item.name}: {dose_words(after)}", f"{item.id}.quantity")
+
+
+def _lock(form: Form, script: Script) -> Edit:
+    item = script.item(form["item"])
+    locked = not item.quantity.locked
+    told = "locked" if locked else "unlocked"
+    return Edit(lambda s: edit.set_locked(s, item.id, locked), f"{item.name} {told}")
+
+
+def _quantity(form: Form, script: Script) -> Edit:
+    item = script.item(form["item"])
+    after = elastic_from(form, item.quantity)
+    changed = item.having(after)
+    label = f"{item.name}: {dose_words(changed)}"
+    return Edit(lambda s: edit.set_quantity(s, item.id, after), label, f"{item.id}.quantity")
+
+
+def elastic_from(form: Form, before: Elastic) -> Elastic:
+    """The quantity that a form asks for; a new wish alone moves the limits out of its way."""
+    least, wanted, most = (whole(form, name) for name in ("least", "wanted", "most"))
+    if wanted != before.wanted and (least, most) == (before.least, before.most):
+        return before.wanting(wanted)
+    value = before.value if wanted == before.wanted else wanted
+    return Elastic(least, wanted, most, min(max(value, least), most), before.locked, before.extra)
+
+
+def _dose(form: Form, script: Script) -> Edit:
+    """One stage of a move: its kind, quantity and details; stage 1 is the item's own dose."""
+    item, stage = _move(script, form["item"]), whole(form, "stage") if "stage" in form else 1
+    if not 1 <= stage <= len(item.doses):
+        raise RefusedError("stage", f"from 1 to {len(item.doses)}", str(stage))
+    before = item.doses[stage - 1]
+    kind = form.get("kind", before.tag)
+    if kind != before.tag:
+        dose, field = as_kind(before, kind), ""
+    else:
+        dose, field = _detailed(before.having(elastic_from(form, before.quantity)), form), f"{item.id}.dose{stage}"
+    if stage == 1:
+        return Edit(lambda s: edit.set_dose(s, item.id, dose), f"{item.name}: {describe(dose)}", field)
+    then = list(item.then)
+    told = form.get("stage_words", then[stage - 2].words).strip()
+    then[stage - 2] = replace(then[stage - 2], dose=dose, words=told)
+    label = f"{item.name}, part {stage}: {describe(dose)}"
+    return Edit(lambda s: edit.set_move_item(s, item.id, then=tuple(then)), label, field)
+
+
+def _detailed(dose: Dose, form: Form) -> Dose:
+    """The dose with the details that its kind has: tempo, phases, snapping, manner."""
+    if isinstance(dose, Hold):
+        return replace(dose, snap="snap" in form)
+    if isinstance(dose, Timed):
+        return replace(dose, manner=choice(Manner, form, "manner", dose.manner))
+    if isinstance(dose, Pulses):
+        return replace(dose, phases=_phases(form.get("phases", "")))
+    if isinstance(dose, Reps | Breaths):
+        tempo = {name: tenths_ms(form, name) for name, _, _ in tempo_fields(dose)}
+        counts = {"counts": whole(form, "counts")} if isinstance(dose, Reps) else {}
+        return replace(dose, **tempo, **counts)
+    return dose
+
+
+_PHASE = re.compile(r"^\s*(.+?)\s+(\d+(?:[.,]\d)?)\s*(?:s)?\s*$")
+
+
+def _phases(typed: str) -> tuple[Phase, ...]:
+    """Phases as they are typed: ``contract 6, relax 4``."""
+    found = []
+    for part in filter(None, (one.strip() for one in typed.split(", "))):
+        match = _PHASE.match(part)
+        if not match:
+            raise RefusedError("phases", "names with seconds, such as contract 6, relax 4", typed)
+        found.append(Phase(match.group(1), round(float(match.group(2).replace(",", ".")) * 1000)))
+    return tuple(found)
+
+
+def phases_typed(dose: Dose) -> str:
+    """The phases of pulses as they are typed."""
+    if not isinstance(dose, Pulses):
+        return ""
+    return ", ".join(f"{phase.name} {phase.ms / 1000:g}" for phase in dose.phases)
+
+
+def as_kind(dose: Dose, kind: str) -> Dose:
+    """Another kind of dose that lasts about as long, with limits of a half and the double."""
+    seconds = dose.pass_ms(dose.quantity.value) / 1000
+
+    def about(count: float) -> Elastic:
+        whole_count = max(1, round(count))
+        return Elastic(max(1, whole_count // 2), whole_count, whole_count * 2)
+
+    made = {one.tag: one for one in KINDS}.get(kind)
+    if made is None:
+        raise RefusedError("kind", "one of " + ", ".join(one.tag for one in KINDS), kind)
+    if made in (Hold, Timed, Open):
+        return made(about(max(5, round(seconds / 5) * 5)))
+    return made(about(seconds / {Reps: 4, Breaths: 10, Pulses: 10}[made]))
+
+
+def tempo_fields(dose: Dose) -> list[tuple[str, str, str]]:
+    """The phases of a rep or a breath: field, word, and seconds as shown."""
+    if isinstance(dose, Reps):
+        words = {"out_ms": "out", "stay_ms": "stay", "back_ms": "back", "rest_ms": "rest"}
+    elif isinstance(dose, Breaths):
+        words = {"in_ms": "in", "full_ms": "hold", "out_ms": "out", "empty_ms": "hold"}
+    else:
+        return []
+    return [(name, word, f"{getattr(dose, name) / 1000:.1f}".removesuffix(".0")) for name, word in words.items()]
+
+
+def _add_stage(form: Form, script: Script) -> Edit:
+    item = _move(script, form["item"])
+    then = (*item.then, Stage(Hold(Elastic(5, 15, 30)), "stay", "And stay."))
+    return Edit(lambda s: edit.set_move_item(s, item.id, then=then), f"{item.name}: part {len(then) + 1} added")
+
+
+def _remove_stage(form: Form, script: Script) -> Edit:
+    item, stage = _move(script, form["item"]), whole(form, "stage")
+    then = tuple(one for n, one in enumerate(item.then, 2) if n != stage)
+    return Edit(lambda s: edit.set_move_item(s, item.id, then=then), f"{item.name}: part {stage} removed")
+
+
+def _sides(form: Form, script: Script) -> Edit:
+    """How the item uses the sides, how often, and how it is shown."""
+    item = _move(script, form["item"])
+    changed = replace(
+        item,
+        move=replace(item.move, sidedness=choice(Sidedness, form, "sides", item.move.sidedness)),
+        count_is=choice(CountIs, form, "count_is", item.count_is),
+        lead_side=optional_side(form, "lead_side"),
+        sets=whole(form, "sets"),
+        rest_s=whole(form, "rest_s"),
+        set_order=choice(SetOrder, form, "set_order", item.set_order),
+        demonstrate_s=whole(form, "demonstrate_s"),
+        facing=choice(Facing, form, "facing", item.facing),
+        between="between" in form,
+        self_led="self_led" in form,
+    )
+    label = f"{item.name}: {changed.move.sidedness}, {changed.sets} set{'s' * (changed.sets > 1)}"
+    return Edit(lambda s: edit.replace_items(s, {item.id: changed}), label, f"{item.id}.sides")
+
+
+_TEXTS = ("moving", "there", "short", "switch", "turn", "release", "demonstration")
+
+
+def _words(form: Form, script: Script) -> Edit:
+    item = _move(script, form["item"])
+    prompts = []
+    for index in range(whole(form, "prompts")):
+        text = form.get(f"prompt_{index}", "").strip()
+        if text:
+            old = item.words.prompts[index] if index < len(item.words.prompts) else Prompt(PromptKind.FORM, text)
+            kind = PromptKind(form.get(f"prompt_{index}_kind", old.kind))
+            prompts.append(replace(old, kind=kind, text=text))
+    told = {name: form.get(name, "").strip() for name in _TEXTS if name in form}
+    words: Words = replace(item.words, **told, prompts=tuple(prompts))
+    return Edit(lambda s: edit.set_words(s, item.id, words), f"{item.name}: words", f"{item.id}.words")
+
+
+def _talk_words(form: Form, script: Script) -> Edit:
+    item = script.item(form["item"])
+    if not isinstance(item, Talk):
+        raise RefusedError("item", "a talk", item.name)
+    changed = replace(
+        item,
+        words=form.get("words", "").strip(),
+        kind=choice(TalkKind, form, "talk_kind", item.kind),
+        picks_up=tuple(Prop(name) for name in names_in(form.get("picks_up", ""))),
+        puts_down=tuple(names_in(form.get("puts_down", ""))),
+    )
+    return Edit(lambda s: edit.replace_items(s, {item.id: changed}), f"{item.name}: words", f"{item.id}.words")
+
+
+def names_in(typed: str) -> list[str]:
+    """Names parted by commas."""
+    return [name for name in (one.strip() for one in typed.split(",")) if name]
+
+
+def _name(form: Form, script: Script) -> Edit:
+    item, name = script.item(form["item"]), form.get("name", "")
+    return Edit(lambda s: edit.rename_item(s, item.id, name), f"{item.name} is now {name}", f"{item.id}.name")
+
+
+def _move(script: Script, item_id: str) -> MoveItem:
+    item = script.item(item_id)
+    if not isinstance(item, MoveItem):
+        raise RefusedError("item", "a move", item.name)
+    return item
+
+
+def dose_words(item: Item) -> str:
+    """The dose of any item in a few words."""
+    if not isinstance(item, MoveItem):
+        return f"{item.quantity.value} s"
+    told = " + ".join(describe(dose) for dose in item.doses)
+    if item.sets > 1:
+        told = f"{item.sets} × {told}"
+    sides = item.move.sidedness
+    if sides.alternates:
+        return f"{told} {'in all' if item.even else 'a side'}"
+    return told if sides is Sidedness.TOGETHER else f"{told} {_EACH[sides]}"
+
+
+_EACH = {
+    Sidedness.EACH_SIDE: "each side",
+    Sidedness.EACH_DIRECTION: "each way",
+    Sidedness.EACH_SIDE_AND_DIRECTION: "each side and way",
+    Sidedness.CROSSED: "crossed",
+}
+
+ITEM_EDITS = {
+    "add": _add,
+    "talk": _talk,
+    "remove": _remove,
+    "shift": _shift,
+    "place": _place,
+    "nudge": _nudge,
+    "lock": _lock,
+    "quantity": _quantity,
+    "dose": _dose,
+    "add-stage": _add_stage,
+    "remove-stage": _remove_stage,
+    "sides": _sides,
+    "words": _words,
+    "talk-words": _talk_words,
+    "name": _name,
+}
