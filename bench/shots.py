@@ -39,6 +39,28 @@ def desk_long(page: Page) -> None:
     page.wait_for_selector("#class-form")
 
 
+def desk_group(page: Page) -> None:
+    """A chain in two rounds, with the panel of its group."""
+    page.goto("/")
+    page.click("text=Wheel wrists")
+    page.locator(".group-head").nth(2).click()
+    page.wait_for_selector("#group-form")
+    page.locator("label:has(#plan-whole-chain)").click()
+    page.locator(".order-list strong", has_text="whole chain").wait_for()
+    page.fill("#rounds", "2")
+    page.fill("#taper", "70")
+    page.press("#taper", "Tab")
+    page.locator(".order-list strong", has_text="2 rounds at 70 %").wait_for()
+
+
+def words(page: Page) -> None:
+    """The script as a page to be read aloud."""
+    page.goto("/")
+    page.click("text=After the digging")
+    page.goto(page.url + "words/")
+    page.locator("#passage-i6").scroll_into_view_if_needed()
+
+
 def stage(page: Page) -> None:
     """In the middle of a hold."""
     page.goto("/")
@@ -54,6 +76,8 @@ VIEWS: dict[str, Callable[[Page], None]] = {
     "shelf": shelf,
     "desk": desk,
     "desk-thirty-minutes": desk_long,
+    "desk-group": desk_group,
+    "words": words,
     "stage": stage,
 }
 

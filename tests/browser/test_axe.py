@@ -39,6 +39,8 @@ VIEWS = {
         "/classes/{pk}/",
         lambda p: (p.fill("#target", "59:00"), p.keyboard.press("Enter"), p.wait_for_selector("#notice-text")),
     ),
+    "words": ("/classes/{pk}/words/", None),
+    "words, calibration": ("/classes/{pk}/words/", lambda p: p.click("#calibrate")),
     "stage, before": ("/classes/{pk}/stage/", None),
     "stage, running": ("/classes/{pk}/stage/", lambda p: (p.click("#start"), p.keyboard.press("n"))),
     "stage, leaving": ("/classes/{pk}/stage/", lambda p: (p.click("#start"), p.click("#leave"))),

@@ -100,6 +100,26 @@ def test_a_circuit_of_two_rounds_with_a_shorter_second(desk):
     assert "2 rounds at 60 %" in page.inner_text("#order-list")
 
 
+def test_what_is_typed_while_an_answer_is_on_its_way_is_not_overwritten(desk):
+    page = desk
+    add_all(page, ("chest", "Chest opener"))
+    group_of(page, 0)
+    page.fill("#rounds", "3")
+    page.fill("#taper", "50")
+    page.fill("#reset", "4")
+    page.press("#reset", "Tab")
+    settled(page)
+    assert [page.input_value(one) for one in ("#rounds", "#taper", "#reset")] == ["3", "50", "4"]
+    expect(page.locator("#order-list")).to_contain_text("3 rounds at 50 %")
+    choose(page, "#row-i2 .name", "Chest opener")
+    page.fill("#words-there", "Refused {so}.")
+    page.press("#words-there", "Tab")
+    expect(page.locator("#notice")).to_contain_text("placeholders are among")
+    page.click("#lock")
+    expect(page.locator("#lock")).to_have_attribute("aria-pressed", "true")
+    assert page.input_value("#words-there") == "Refused {so}."
+
+
 def test_breath_led_contralateral_and_two_stage_moves(desk):
     page = desk
     add_all(page, ("upper back reach", "Upper back reach"), ("bridge", "Bridge"), ("cat", "Cat and cow"))

@@ -230,6 +230,37 @@ def test_a_stale_edit_is_refused_and_carries_what_was_typed(asking, stretch_clas
     assert 'data-typed-name="Typed"' in answer.content.decode()
 
 
+def test_words_page_and_its_edits_answer_with_the_page(asking, stretch_class):
+    page = asking.get(f"/classes/{stretch_class.pk}/words/").content.decode()
+    assert "Hands to the wall and step the left foot back." in page
+    answer = post(asking, stretch_class, edit="words", item="i2", view="words", there="Lean on the left wall.")
+    assert answer.content.decode().lstrip().startswith('<div id="words-view"')
+    assert "says “left” itself" in answer.content.decode()
+    before = script(stretch_class).item("i2").words
+    post(asking, stretch_class, edit="words", item="i2", view="words", prompt="0", prompt_0="")
+    after = script(stretch_class).item("i2").words
+    assert (after.there, after.prompts) == (before.there, before.prompts[1:])
+
+
+def test_a_strip_follows_what_is_typed_and_stores_nothing(asking, stretch_class):
+    form = {"text": "Step right up. Turn the right foot out.", "room": "1000", "sided": "1", "field": "moving"}
+    answer = asking.post(f"/classes/{stretch_class.pk}/words/speech/", form).content.decode()
+    assert "3.5 s of 1 s" in answer
+    assert "pushes the hold by 3 s" in answer
+    assert "says “right” itself" in answer
+    assert stretch_class.revisions.count() == 1
+
+
+def test_calibration_sets_the_rate_as_a_step_or_says_why_not(asking, stretch_class):
+    address = f"/classes/{stretch_class.pk}/words/calibrate/"
+    refused = asking.post(address, {"milliseconds": "900", "stamp": "1"}, headers=HX)
+    assert refused.status_code == 422
+    assert "a reading of the whole sample" in refused.content.decode()
+    assert asking.post(address, {"milliseconds": "40000", "stamp": "1"}, headers=HX).status_code == 200
+    assert script(stretch_class).style.words_per_minute == 113  # 72 words in 40 s less six pauses
+    assert asking.post(address, {"milliseconds": "40000", "stamp": "1"}, headers=HX).status_code == 409
+
+
 ODD = (
     '{"format": "extendum-class", "version": 1, "title": %s,'
     ' "sections": [{"id": "s", "groups": [{"id": "g", "items": [%s]}]}]}'
@@ -257,7 +288,13 @@ def odd_items(count, name="Odd", seconds=30):
 )
 def test_odd_classes_have_every_screen(asking, owner, items):
     of = store.create(owner, loads(ODD % (json.dumps("T<i>" * 50), items)), "Made")
-    for page in ("/", f"/classes/{of.pk}/", f"/classes/{of.pk}/?item=i0", f"/classes/{of.pk}/stage/"):
+    for page in (
+        "/",
+        f"/classes/{of.pk}/",
+        f"/classes/{of.pk}/?item=i0",
+        f"/classes/{of.pk}/stage/",
+        f"/classes/{of.pk}/words/",
+    ):
         answer = asking.get(page)
         assert answer.status_code == 200
         assert b"<b>Long" not in answer.content

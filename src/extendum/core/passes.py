@@ -222,6 +222,11 @@ def _needed(this: Pass, before: Situation, style: CueStyle) -> tuple[int, list[s
     return body_ms + 1000 * sum(s for _, s in handling), why
 
 
+def way_ms(this: Pass, before: Situation, style: CueStyle) -> int:
+    """Milliseconds that bodies and props need on the way into a pass: room for words that costs nothing."""
+    return _needed(this, before, style)[0]
+
+
 def _prop_changes(held: tuple[Prop, ...], needed: tuple[Prop, ...]) -> Iterator[tuple[str, int]]:
     needed_names = {p.name for p in needed}
     held_names = {p.name for p in held}

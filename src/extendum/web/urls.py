@@ -3,7 +3,7 @@
 from django.contrib.auth import views as auth
 from django.urls import path
 
-from extendum.web.classes import desk, shelf
+from extendum.web.classes import desk, shelf, words
 from extendum.web.library import views as library
 from extendum.web.teach import views as teach
 
@@ -16,6 +16,9 @@ urlpatterns = [
     path("classes/<int:pk>/edit/", desk.edit, name="edit"),
     path("classes/<int:pk>/step/", desk.step, name="step"),
     path("classes/<int:pk>/steps/", desk.steps, name="steps"),
+    path("classes/<int:pk>/words/", words.words, name="words"),
+    path("classes/<int:pk>/words/speech/", words.speech, name="speech"),
+    path("classes/<int:pk>/words/calibrate/", words.calibrate, name="calibrate"),
     path("classes/<int:pk>/rename/", shelf.rename, name="rename"),
     path("classes/<int:pk>/duplicate/", shelf.duplicate, name="duplicate"),
     path("classes/<int:pk>/archive/", shelf.archive, name="archive"),

@@ -15,6 +15,7 @@ from extendum.web.classes.access import own_class
 from extendum.web.classes.models import StretchClass
 from extendum.web.classes.page import desk_context
 from extendum.web.classes.posted import OutOfReachError, read_edit, whole
+from extendum.web.classes.words import words_page
 
 
 @require_GET
@@ -52,6 +53,8 @@ def _offers(far: OutOfReachError) -> list[str]:
 
 
 def _answer(request: HttpRequest, of: StretchClass, chosen: str | None) -> HttpResponse:
+    if request.POST.get("view") == "words":
+        return words_page(request, of)
     if request.htmx:
         return _desk(request, of, chosen)
     query = f"?item={chosen}" if chosen else ""

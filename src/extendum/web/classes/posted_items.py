@@ -199,17 +199,32 @@ _TEXTS = ("moving", "there", "short", "switch", "turn", "release", "demonstratio
 
 
 def _words(form: Form, script: Script) -> Edit:
+    """Any of a move's texts and prompts that the form has; the others stay."""
     item = _move(script, form["item"])
-    prompts = []
-    for index in range(whole(form, "prompts")):
-        text = form.get(f"prompt_{index}", "").strip()
-        if text:
-            old = item.words.prompts[index] if index < len(item.words.prompts) else Prompt(PromptKind.FORM, text)
-            kind = PromptKind(form.get(f"prompt_{index}_kind", old.kind))
-            prompts.append(replace(old, kind=kind, text=text))
+    prompts = list(item.words.prompts)
+    if "prompts" in form:
+        read = (_prompt(form, index, item) for index in range(whole(form, "prompts")))
+        prompts = [prompt for prompt in read if prompt]
+    elif "prompt" in form:
+        index = whole(form, "prompt")
+        changed = _prompt(form, index, item)
+        prompts[index : index + 1] = [changed] if changed else []
     told = {name: form.get(name, "").strip() for name in _TEXTS if name in form}
     words: Words = replace(item.words, **told, prompts=tuple(prompts))
-    return Edit(lambda s: edit.set_words(s, item.id, words), f"{item.name}: words", f"{item.id}.words")
+    then = tuple(
+        replace(stage, words=form.get(f"stage-{n}", stage.words).strip()) for n, stage in enumerate(item.then, 2)
+    )
+    changed_item = replace(item, words=words, then=then)
+    return Edit(lambda s: edit.replace_items(s, {item.id: changed_item}), f"{item.name}: words", f"{item.id}.words")
+
+
+def _prompt(form: Form, index: int, item: MoveItem) -> Prompt | None:
+    """A prompt of the form; None where it is empty."""
+    text = form.get(f"prompt_{index}", "").strip()
+    if not text:
+        return None
+    old = item.words.prompts[index] if index < len(item.words.prompts) else Prompt(PromptKind.FORM, text)
+    return replace(old, kind=choice(PromptKind, form, f"prompt_{index}_kind", old.kind), text=text)
 
 
 def _talk_words(form: Form, script: Script) -> Edit:
@@ -220,9 +235,10 @@ def _talk_words(form: Form, script: Script) -> Edit:
         item,
         words=form.get("words", "").strip(),
         kind=choice(TalkKind, form, "talk_kind", item.kind),
-        picks_up=tuple(Prop(name) for name in names_in(form.get("picks_up", ""))),
-        puts_down=tuple(names_in(form.get("puts_down", ""))),
     )
+    if "picks_up" in form:
+        picks = tuple(Prop(name) for name in names_in(form["picks_up"]))
+        changed = replace(changed, picks_up=picks, puts_down=tuple(names_in(form.get("puts_down", ""))))
     return Edit(lambda s: edit.replace_items(s, {item.id: changed}), f"{item.name}: words", f"{item.id}.words")
 
 

@@ -155,6 +155,7 @@ const keys = {
   r: press("redo"),
   h: () => openSteps(),
   g: press("teach"),
+  w: press("to-words"),
   "?": press("open-keys"),
   Escape: () => choose(""),
 };
