@@ -90,7 +90,7 @@ moves = st.builds(
     name=st.sampled_from(("Calf lean", "Side reach", "Bow & <bend>")),
     posture=st.sampled_from(Posture),
     end_posture=st.none() | st.sampled_from(Posture),
-    sidedness=st.sampled_from(Sidedness),
+    sidedness=st.sampled_from((*Sidedness, Sidedness.EACH_SIDE, Sidedness.EACH_SIDE_AND_DIRECTION)),
     props=props,
     slow_rise_s=st.sampled_from((0, 4)),
 )
@@ -134,7 +134,7 @@ def move_items(draw, name, high=60):
 
 @st.composite
 def talks(draw, name):
-    kind = draw(st.sampled_from(TalkKind))
+    kind = draw(st.sampled_from((*TalkKind, TalkKind.STATION, TalkKind.RECHECK, TalkKind.REST)))
     picks = (Prop("block"),) if kind is TalkKind.PROPS else ()
     return Talk(name, draw(elastics(0, 20)), draw(st.sampled_from(TALKS)), "Talk", kind, picks, ("strap",))
 
@@ -161,7 +161,10 @@ def groups(draw, name, items):
 
 @st.composite
 def scripts(draw, most_items=5, high=60):
-    kinds = draw(st.lists(st.sampled_from(("move", "move", "talk", "talk")), max_size=most_items))
+    kinds = draw(
+        st.lists(st.sampled_from(("move", "move", "talk", "talk")), min_size=most_items // 2, max_size=most_items)
+    )
+    kinds = kinds[1:] if draw(st.integers(0, 9)) == 0 else kinds
     made = [draw(move_items(f"i{n}", high) if kind == "move" else talks(f"i{n}")) for n, kind in enumerate(kinds)]
     cut = draw(st.integers(0, len(made)))
     sections = (

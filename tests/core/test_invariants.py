@@ -4,7 +4,7 @@ from collections import Counter
 from dataclasses import replace
 from itertools import pairwise
 
-from hypothesis import Phase, given, settings
+from hypothesis import Phase, given, seed, settings
 
 from extendum.core.body import Side, Stance, body_seconds
 from extendum.core.compile import compile_script, length_of
@@ -222,13 +222,16 @@ def plan(script, wanted):
 
 
 def test_each_feature_occurs_in_at_least_a_twentieth_of_the_generated_scripts():
+    """Counted over several seeds: a single one favours what it met first."""
     found = []
+    for number in range(4):
 
-    @settings(max_examples=400, database=None, phases=[Phase.generate])
-    @given(scripts())
-    def collect(script):
-        found.append({name for name, holds in FEATURES.items() if holds(script)})
+        @seed(number)
+        @settings(max_examples=250, database=None, derandomize=False, phases=[Phase.generate])
+        @given(scripts())
+        def collect(script):
+            found.append({name for name, holds in FEATURES.items() if holds(script)})
 
-    collect()
+        collect()
     shares = {name: sum(name in one for one in found) / len(found) for name in FEATURES}
     assert {name: share for name, share in shares.items() if share < 0.05} == {}

@@ -5,6 +5,7 @@ import json
 import pytest
 from django.urls import reverse
 
+from extendum.core.edit import new_script
 from extendum.formats.document import loads
 from extendum.web.classes import store
 from extendum.web.classes.models import StretchClass
@@ -228,6 +229,20 @@ def test_a_stale_edit_is_refused_and_carries_what_was_typed(asking, stretch_clas
     assert answer.status_code == 409
     assert "Calf lean: 35 s each side" in answer.content.decode()
     assert 'data-typed-name="Typed"' in answer.content.decode()
+
+
+def test_a_style_of_ones_own_is_kept_and_used_in_another_class(asking, owner, stretch_class):
+    post(asking, stretch_class, edit="class", **STYLE)
+    stretch_class.refresh_from_db()
+    address = reverse("keep-style", args=[stretch_class.pk])
+    for name, said in (("Brisk and counted", "name: must be a name of your own"), ("", "name: must be 1 to 80")):
+        refused = asking.post(address, {"stamp": stretch_class.stamp, "style_name": name}, headers=HX)
+        assert (refused.status_code, said in refused.content.decode()) == (422, True)
+    asking.post(address, {"stamp": stretch_class.stamp, "style_name": "Hall evenings"}, headers=HX)
+    other = store.create(owner, new_script("Other", 300), "Made")
+    assert post(asking, other, edit="style", style="Hall evenings").status_code == 200
+    assert (script(other).style.name, script(other).style.say_breaths) == ("Hall evenings", 2)
+    assert script(other).style.words_per_minute == 165
 
 
 def test_words_page_and_its_edits_answer_with_the_page(asking, stretch_class):

@@ -35,12 +35,13 @@ def start_situation(script: Script) -> Situation:
 
 
 def needs(script: Script) -> str:
-    """The props that the class uses and what they must be, as a sentence; empty when it uses none."""
+    """What the class needs, as sentences: props and what they must be, and room; empty when nothing."""
     props = {prop.name: prop for item in script.moves() for prop in item.move.props}
-    if not props:
-        return ""
     told = [f"{p.name}, {p.must_be}" if p.must_be else p.name for p in props.values()]
-    return f"You need: {'; '.join(told)}."
+    space = list(dict.fromkeys(item.move.space for item in script.moves() if item.move.space))
+    lines = [f"You need: {'; '.join(told)}."] if told else []
+    lines += [f"Room: {'; '.join(space)}."] if space else []
+    return " ".join(lines)
 
 
 def facts_along(script: Script, steps: list[Step], minutes: int) -> list[Facts]:

@@ -29,6 +29,7 @@ def draw_sheet(timeline: Timeline, script: Script | None = None, chosen: str | N
     for piece in pieces(timeline.segments):
         drawn.append(_piece(piece, ruling, beats, chosen, focusable=piece.first, tabindex=0 if first else -1))
         first = False
+    drawn += _round_brackets(timeline, ruling, script)
     drawn += _underlays(timeline, ruling)
     drawn += _unsaid_marks(timeline, ruling)
     drawn += _labels(timeline, ruling, script)
@@ -114,6 +115,20 @@ def _underlays(timeline: Timeline, ruling: Ruling) -> Iterator[str]:
         about = f"{piece.segment.name}, {piece.segment.kind}: {piece.segment.reason}"
         line = tag("path", d=f"M{n(left)} {n(y + ruling.track + 0.6)}h{n(wide)}", class_="under")
         yield tag("g", tag("title", escape(about)) + line, class_=f"k-{piece.segment.kind}")
+
+
+def _round_brackets(timeline: Timeline, ruling: Ruling, script: Script | None) -> Iterator[str]:
+    """A corner where each round of a group that repeats begins, and one where it ends."""
+    groups = [g for section in script.sections for g in section.groups if g.rounds > 1] if script else []
+    for group in groups:
+        own = {item.id for item in group.items}
+        for round_ in range(1, group.rounds + 1):
+            inside = [s for s in timeline.segments if s.item in own and s.round == round_]
+            for second, arm in ((inside[0].start_s, 12), (inside[-1].end_s, -12)) if inside else ():
+                line = (second - (arm < 0)) // 60
+                x, y = ruling.place(line)
+                at, foot = x + (second - line * 60) * ruling.second, y + ruling.track
+                yield tag("path", d=f"M{n(at)} {n(foot)}V{n(y - ruling.label + 1)}h{arm}", class_="bracket")
 
 
 def _unsaid_marks(timeline: Timeline, ruling: Ruling) -> Iterator[str]:

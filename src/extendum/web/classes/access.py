@@ -8,4 +8,4 @@ from extendum.web.classes.models import StretchClass
 
 def own_class(request: HttpRequest, pk: int) -> StretchClass:
     """The asker's class with this key; 404 for anybody else's and for none."""
-    return get_object_or_404(StretchClass.objects.select_related("head"), pk=pk, owner=request.user)
+    return get_object_or_404(StretchClass.objects.select_related("head", "owner"), pk=pk, owner=request.user)

@@ -35,7 +35,7 @@ def edit(request: HttpRequest, pk: int) -> HttpResponse:
     """Apply one edit made on the class as it was at the posted stamp."""
     of, form = own_class(request, pk), request.POST
     try:
-        asked = read_edit(form, store.script_of(of.head))
+        asked = read_edit(form, store.script_of(of.head), store.styles_of(of.owner))
         of = store.change(of, whole(form, "stamp"), asked.label, asked.change, asked.field)
     except store.StaleEditError as stale:
         return _stale(request, of, form, stale)
@@ -69,6 +69,19 @@ def _notice(request: HttpRequest, of: StretchClass, status: int, **facts: object
 def _stale(request: HttpRequest, of: StretchClass, form: QueryDict, stale: store.StaleEditError) -> HttpResponse:
     typed = [(k, v) for k, v in form.items() if k not in ("csrfmiddlewaretoken", "stamp")]
     return _notice(request, of, 409, happened=stale.happened, typed=typed)
+
+
+@require_POST
+def keep_style(request: HttpRequest, pk: int) -> HttpResponse:
+    """Keep the class's cue style under a name of one's own, for other classes."""
+    of, form = own_class(request, pk), request.POST
+    try:
+        of = store.keep_style(of, whole(form, "stamp"), form.get("style_name", ""))
+    except store.StaleEditError as stale:
+        return _stale(request, of, form, stale)
+    except ExtendumError as error:
+        return _notice(request, of, 422, message=str(error))
+    return _answer(request, of, form.get("item"))
 
 
 @require_POST

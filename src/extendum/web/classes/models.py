@@ -44,3 +44,17 @@ class Revision(models.Model):
 
     def __str__(self) -> str:
         return f"{self.of_id}: {self.label}"
+
+
+class OwnStyle(models.Model):
+    """A cue style that an instructor keeps under a name of their own."""
+
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="cue_styles")
+    name = models.CharField(max_length=80)
+    settings = models.TextField(help_text="the style as JSON")
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["owner", "name"], name="one_style_of_a_name")]
+
+    def __str__(self) -> str:
+        return self.name

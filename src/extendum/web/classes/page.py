@@ -81,7 +81,7 @@ def desk_context(of: StretchClass, chosen_id: str | None) -> dict[str, Any]:
         "chosen": chosen,
         "group": group,
         "chosen_id": chosen_id if chosen or group else "",
-        "panel": panel_of(script, timeline, chosen or group),
+        "panel": panel_of(script, timeline, chosen or group, store.styles_of(of.owner)),
         "summary": summary_line(summarise(script, timeline)),
         "moves": len(script.moves()),
         "can_undo": head.parent_id is not None,

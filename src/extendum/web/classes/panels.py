@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from enum import StrEnum
 from typing import Any
 
@@ -14,8 +14,9 @@ from extendum.core.passes import pass_facts
 from extendum.core.script import CountIs, Group, Item, MoveItem, Script, SetOrder, SidePlan, Talk, TalkKind
 from extendum.core.sequence import Arrival, Pass, passes_of, sequence
 from extendum.core.speech import speaking_ms
-from extendum.core.style import SHIPPED, Countdown, Facing, SideNames, Teaching
+from extendum.core.style import Countdown, CueStyle, Facing, SideNames, Teaching
 from extendum.core.timeline import Timeline, clock
+from extendum.core.wording import literal_sides
 from extendum.core.words import CLASS_PLACEHOLDERS, PLACEHOLDERS, PromptKind, fill
 from extendum.draw.band import draw_dose_band
 from extendum.web.classes.posted import group_meanwhile, passes_typed
@@ -32,10 +33,12 @@ def options(kind: Iterable[StrEnum], chosen: StrEnum | None) -> list[tuple[str, 
     return [(one.value, one is chosen) for one in kind]
 
 
-def panel_of(script: Script, timeline: Timeline, chosen: Item | Group | None) -> dict[str, Any]:
+def panel_of(
+    script: Script, timeline: Timeline, chosen: Item | Group | None, styles: Sequence[CueStyle]
+) -> dict[str, Any]:
     """What the panel shows of an item, a group, or without either of the class."""
     if chosen is None:
-        return _class_panel(script)
+        return _class_panel(script, styles)
     return _group_panel(script, chosen) if isinstance(chosen, Group) else _item_panel(script, timeline, chosen)
 
 
@@ -158,21 +161,21 @@ def _word_fields(script: Script, item: MoveItem, own: list[Pass]) -> list[dict[s
             which = next((p for p in own if p.arrival is _ARRIVES.get(name)), own[0])
             spoken = fill(words, pass_facts(which, script.style, facts))
             ms = speaking_ms(spoken, script.style.words_per_minute)
-            shown.append(
-                {"name": name, "label": label, "words": words, "seconds": f"{ms / 1000:.1f} s", "spoken": spoken}
-            )
+            literal = literal_sides(words) if item.move.sided or item.move.sidedness.alternates else []
+            seconds = f"{ms / 1000:.1f} s"
+            shown.append({"name": name, "label": label, "words": words, "seconds": seconds, "literal": literal})
     return shown
 
 
 _ARRIVES = {"short": Arrival.AGAIN, "switch": Arrival.SWITCH, "turn": Arrival.TURN}
 
 
-def _class_panel(script: Script) -> dict[str, Any]:
+def _class_panel(script: Script, styles: Sequence[CueStyle]) -> dict[str, Any]:
     style = script.style
     return {
         "kind": "class",
         "style": style,
-        "shipped": [(one.name, one.name == style.name) for one in SHIPPED],
+        "styles": [(one.name, one.name == style.name) for one in styles],
         "countdowns": options(Countdown, style.countdown),
         "teachings": options(Teaching, style.teaching),
         "side_names": options(SideNames, style.side_names),

@@ -7,7 +7,7 @@ belongs to (so that quick repeats are one revision). RefusedError names the fiel
 from __future__ import annotations
 
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 
 from extendum.core import edit
@@ -139,11 +139,11 @@ def target(form: Form) -> int:
         raise error.within("length") from None
 
 
-def _style(form: Form, script: Script) -> Edit:
-    """One of the shipped cue styles; lead side, teaching, pace and speaking rate stay the class's own."""
-    found = next((one for one in SHIPPED if one.name == form.get("style")), None)
+def _style(form: Form, script: Script, styles: Sequence[CueStyle]) -> Edit:
+    """One of the cue styles to choose from; lead side, teaching, pace and speaking rate stay the class's own."""
+    found = next((one for one in styles if one.name == form.get("style")), None)
     if found is None:
-        raise RefusedError("style", "one of " + ", ".join(one.name for one in SHIPPED), form.get("style", ""))
+        raise RefusedError("style", "one of " + ", ".join(one.name for one in styles), form.get("style", ""))
     kept = script.style
     style = replace(
         found,
@@ -203,14 +203,15 @@ EDITS: dict[str, Callable[[Form, Script], Edit]] = {
     "group": _group,
     "add-group": _add_group,
     "fit": _fit,
-    "style": _style,
     "class": _class,
 }
 
 
-def read_edit(form: Form, script: Script) -> Edit:
+def read_edit(form: Form, script: Script, styles: Sequence[CueStyle] = SHIPPED) -> Edit:
     """The edit that a form asks for; RefusedError says which field is wrong, what must hold and what was found."""
     kind = form.get("edit", "")
+    if kind == "style":
+        return _style(form, script, styles)
     if kind not in EDITS:
         raise RefusedError("edit", "one of " + ", ".join(EDITS), kind)
     try:

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import json
 import zlib
 from collections.abc import Callable
+from dataclasses import replace
 from datetime import timedelta
 from functools import lru_cache
 
@@ -11,9 +13,13 @@ from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
 from django.utils import timezone
 
+from extendum.core.edit import set_style
+from extendum.core.errors import RefusedError
 from extendum.core.script import Script
+from extendum.core.style import SHIPPED, CueStyle
+from extendum.formats.codec import from_plain, to_plain
 from extendum.formats.document import dumps, loads
-from extendum.web.classes.models import Revision, StretchClass
+from extendum.web.classes.models import OwnStyle, Revision, StretchClass
 
 #: Edits of one field this close together are one revision.
 ONE_REVISION_WITHIN = timedelta(seconds=3)
@@ -116,3 +122,21 @@ def go_to(of: StretchClass, stamp: int, revision_pk: int) -> StretchClass:
         Revision.objects.filter(pk=step.parent_id).update(forward=step)
         step = step.parent
     return _move_head(current, target, f"Back to: {target.label}")
+
+
+def styles_of(owner: AbstractBaseUser) -> list[CueStyle]:
+    """The cue styles that an instructor may choose from: those that ship, then their own."""
+    own = OwnStyle.objects.filter(owner=owner).order_by("name")
+    return [*SHIPPED, *(from_plain(CueStyle, json.loads(one.settings)) for one in own)]
+
+
+@transaction.atomic
+def keep_style(of: StretchClass, stamp: int, name: str) -> StretchClass:
+    """Keep the class's cue style under a name; a style of that name is replaced, a shipped one never."""
+    name = name.strip()
+    if name in {one.name for one in SHIPPED}:
+        raise RefusedError("name", "a name of your own, other than the styles that ship", name)
+    style = replace(script_of(of.head).style, name=name)
+    text = json.dumps(to_plain(style), ensure_ascii=False)
+    OwnStyle.objects.update_or_create(owner=of.owner, name=name, defaults={"settings": text})
+    return change(of, stamp, f"Cue style kept as {name}", lambda script: set_style(script, style))
