@@ -6,10 +6,11 @@ from math import prod
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
+from extendum.core.choices import choices
 from extendum.core.compile import compile_script, length_of, whole_minutes
 from extendum.core.dose import Elastic
 from extendum.core.edit import insert_item, new_script, replace_items, set_locked
-from extendum.core.fit import Fitter, choices
+from extendum.core.fit import Fitter
 from extendum.core.script import MoveItem, Talk
 from tests.strategies import scripts
 

@@ -5,8 +5,9 @@ from pathlib import Path
 
 import pytest
 
+from extendum.core.choices import choices
 from extendum.core.compile import compile_script
-from extendum.core.fit import Fitter, choices
+from extendum.core.fit import Fitter
 from extendum.core.timeline import CueKind
 from extendum.formats.document import loads
 

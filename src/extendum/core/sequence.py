@@ -8,6 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from enum import StrEnum
+from itertools import pairwise
 
 from extendum.core.body import Side
 from extendum.core.script import Group, Item, MoveItem, Quiet, Script, SetOrder, SidePlan, Talk
@@ -115,36 +116,35 @@ def sequence(script: Script) -> list[Step]:
             for round_ in range(1, group.rounds + 1):
                 numbers: dict[str, int] = {}
                 for step in _round(group, script.style.lead_side):
-                    numbers[step.item.id] = numbers.get(step.item.id, 0) + 1
-                    placed = replace(step, round=round_, number=numbers[step.item.id])
+                    number = numbers[step.item.id] = numbers.get(step.item.id, 0) + 1
                     before = steps[-1] if steps else None
-                    steps.append(_arrived(placed, before, seen) if isinstance(placed, Pass) else placed)
+                    if isinstance(step, Pass):
+                        steps.append(_arrived(step, before, seen, round_, number))
+                    else:
+                        steps.append(Still(step.item, group, round_, number))
                     seen.add(step.item.id)
     return _with_last(steps)
 
 
-def _arrived(this: Pass, before: Step | None, seen: set[str]) -> Pass:
-    straight = isinstance(before, Pass) and before.item is this.item and before.round == this.round
-    if not straight or not isinstance(before, Pass):
-        return replace(this, arrival=Arrival.AGAIN if this.item.id in seen else Arrival.FIRST)
-    rested = this.set_number > before.set_number and this.item.rest_s > 0
-    if before.side is not this.side:
-        return replace(this, arrival=Arrival.SWITCH, after_rest=rested)
-    if before.direction != this.direction:
-        return replace(this, arrival=Arrival.TURN, after_rest=rested)
-    return replace(this, arrival=Arrival.SET, after_rest=rested)
+def _arrived(this: Pass, before: Step | None, seen: set[str], round_: int, number: int) -> Pass:
+    """The pass in its place: its round and number, and how it is come to."""
+    arrival, rested = Arrival.AGAIN if this.item.id in seen else Arrival.FIRST, False
+    if isinstance(before, Pass) and before.item is this.item and before.round == round_:
+        rested = this.set_number > before.set_number and this.item.rest_s > 0
+        if before.side is not this.side:
+            arrival = Arrival.SWITCH
+        else:
+            arrival = Arrival.TURN if before.direction != this.direction else Arrival.SET
+    return replace(this, round=round_, number=number, arrival=arrival, after_rest=rested)
 
 
 def _with_last(steps: list[Step]) -> list[Step]:
-    """Marks the passes after which another item, or the same in another round, comes."""
-    found: list[Step] = []
-    for index, step in enumerate(steps):
-        after = steps[index + 1] if index + 1 < len(steps) else None
-        if isinstance(step, Pass):
-            goes_on = isinstance(after, Pass) and after.item is step.item and after.round == step.round
-            step = replace(step, last=not goes_on)
-        found.append(step)
-    return found
+    """Marks the passes that the same item goes on after, straight and in the same round."""
+    for index, (step, after) in enumerate(pairwise(steps)):
+        if isinstance(step, Pass) and isinstance(after, Pass):
+            goes_on = after.item is step.item and after.round == step.round
+            steps[index] = replace(step, last=False) if goes_on else step
+    return steps
 
 
 def passes_of(item: MoveItem, steps: list[Step]) -> list[Pass]:
