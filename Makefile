@@ -47,7 +47,7 @@ lock: $(VENV)/made ## pin every dependency again, with hashes
 	@$(INSTALL) pip-tools
 	@for f in run dev; do $(BIN)/pip-compile --quiet --generate-hashes --no-emit-index-url --no-emit-find-links --strip-extras --allow-unsafe requirements/$$f.in -o requirements/$$f.txt; done
 
-bench: $(VENV)/run ## measure the budgets
+bench: $(VENV)/dev ## measure the budgets
 	@$(BIN)/python -m bench.run
 
 shots: $(VENV)/dev ## take the pictures in docs/screenshots from the demo data

@@ -10,6 +10,8 @@ import sys
 import tempfile
 import time
 from collections.abc import Callable
+from dataclasses import replace
+from random import Random
 
 import django
 from django.conf import settings
@@ -17,10 +19,14 @@ from django.contrib.auth import get_user_model
 from django.core.management import call_command
 from django.test import Client
 
-from extendum.core.compile import compile_script
-from extendum.core.edit import add_move, new_script
+from bench.oracle import least_cost
+from bench.random_classes import random_class
+from extendum.core.compile import compile_script, outline
+from extendum.core.dose import Hold
+from extendum.core.edit import add_group, add_move, new_script, set_group, set_move_item
 from extendum.core.fit import Fitter
-from extendum.core.script import Script
+from extendum.core.item import Keep, Matters, MoveItem, may_go
+from extendum.core.script import Script, SidePlan
 from extendum.draw.sheet import draw_sheet
 from extendum.formats.document import dumps, loads
 from extendum.formats.library import shipped_moves
@@ -33,6 +39,54 @@ def class_of(items: int) -> Script:
     for n in range(items):
         script, _ = add_move(script, moves[n % len(moves)])
     return script
+
+
+def rich_class(items: int = 60) -> Script:
+    """The same with everything that a fit must know: optional items and marks, rounds with taper, a chain, snapping.
+
+    Of about an hour: half of the moves are in one plain group, the rest in a chain and in two rounds.
+    """
+    script, moves = new_script("Measured, with everything", 3600), shipped_moves()
+    for n in range(items - 1):
+        if n == items // 2:
+            script = set_group(add_group(script, "s1"), "g3", side_plan=SidePlan.CHAIN)
+        if n == items * 3 // 4:
+            script = set_group(add_group(script, "s1"), "g4", rounds=2, taper_percent=70)
+        script, new = add_move(script, moves[n % len(moves)])
+        item = script.item(new)
+        if isinstance(item, MoveItem):
+            keep = Keep.OPTIONAL if n % 5 == 2 else Keep.ALWAYS
+            matters = (Matters.AS_OTHERS, Matters.MOST, Matters.AS_OTHERS, Matters.LESS)[n % 4]
+            snap = isinstance(item.dose, Hold) and n % 7 == 3 and item.dose.seconds.most >= 30
+            dose = replace(item.dose, snap=True) if snap and isinstance(item.dose, Hold) else item.dose
+            script = set_move_item(script, new, keep=keep, matters=matters, dose=dose)
+    return script
+
+
+def against_a_general_solver(count: int = 500) -> None:
+    """The fit and CP-SAT on the same random classes, a fifth of them with a target that cannot be met."""
+    ours = theirs = 0.0
+    agreed = refused = compiled = 0
+    for seed in range(count):
+        script, rng = random_class(seed, 4 + seed % 17), Random(seed)
+        start = time.perf_counter()
+        fitter = Fitter(script)
+        least_s, most_s = fitter.least_s, fitter.most_s
+        ours += time.perf_counter() - start
+        target_s = least_s + round((most_s - least_s) * rng.uniform(0.02, 0.98))
+        if seed % 5 == 0:
+            target_s = least_s - rng.randint(1, 60) if rng.random() < 0.5 else most_s + rng.randint(1, 90)
+        start = time.perf_counter()
+        result = fitter.fit(target_s)
+        ours += time.perf_counter() - start
+        start = time.perf_counter()
+        cost = least_cost(script, target_s)
+        theirs += time.perf_counter() - start
+        agreed += cost == result.cost
+        refused += cost is None
+        compiled += result.reached and compile_script(result.script).length_s == target_s
+    print(f"{count} random classes of 4 to 20 items: same cost {agreed}, out of reach {refused},")
+    print(f"  compiled to the target {compiled}; fit {ours:.1f} s, CP-SAT {theirs:.1f} s, ratio {theirs / ours:.1f}")
 
 
 def measure(what: Callable[[], object], runs: int = 30) -> tuple[float, float]:
@@ -75,27 +129,56 @@ def desk_edit() -> Callable[[], object]:
     return edit
 
 
+def preview(edit_first: Callable[[], object]) -> Callable[[], object]:
+    """One preview of the peg on a class of 60 items with everything, server side."""
+    edit_first()
+    from extendum.web.classes import store
+
+    owner = get_user_model().objects.get(username="measured")
+    of = store.create(owner, rich_class(), "Made")
+    client = Client(SERVER_NAME="localhost")
+    client.force_login(owner)
+    turn = itertools.count()
+
+    def ask() -> object:
+        answer = client.get(f"/classes/{of.pk}/preview/?target=50:{next(turn) % 60:02}")
+        assert answer.json()["reached"]  # noqa: S101
+        return answer
+
+    return ask
+
+
 def main() -> None:
     """Print the table."""
     script = class_of(60)
     half, double = class_of(30), class_of(120)
     text = dumps(script)
     timeline = compile_script(script)
+    rich = rich_class()
+    rich_s, fitted = compile_script(rich).length_s, Fitter(rich)
+    fitted.fit(rich_s)
+    print(f"60 items with everything: {rich_s} s, {sum(may_go(item) for item in rich.items())} may go")
     print(f"Python {platform.python_version()}, {platform.machine()}, {len(text)} bytes, {timeline.length_s} s")
     print(f"{'what':48} {'median ms':>10} {'95 % ms':>10}")
+    edited = desk_edit()
     rows: list[tuple[str, Callable[[], object]]] = [
         ("compile 60 items", lambda: compile_script(script)),
         ("compile 30 items", lambda: compile_script(half)),
         ("compile 120 items", lambda: compile_script(double)),
-        ("fit 60 items, tables and one target", lambda: Fitter(script).fit(timeline.length_s + 61)),
+        ("fit 60 plain items, tables and one target", lambda: Fitter(script).fit(timeline.length_s + 61)),
+        ("fit 60 items with everything, and one target", lambda: Fitter(rich).fit(rich_s - 300)),
+        ("  another target of the same tables", lambda: fitted.fit(rich_s - 240)),
+        ("  where everything would lie", lambda: outline(fitted.script)),
         ("read a document of 60 items", lambda: loads(text)),
         ("write a document of 60 items", lambda: dumps(script)),
         ("draw the sheet of 60 items", lambda: draw_sheet(timeline)),
-        ("an edit on the Desk, 25 items, server side", desk_edit()),
+        ("an edit on the Desk, 25 items, server side", edited),
+        ("a preview of the peg, 60 items with everything", preview(edited)),
     ]
     for name, what in rows:
         median, high = measure(what)
         print(f"{name:48} {median:10.2f} {high:10.2f}")
+    against_a_general_solver()
 
 
 if __name__ == "__main__":

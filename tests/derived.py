@@ -2,14 +2,21 @@
 
 from extendum.core.body import Side
 from extendum.core.dose import Breaths, Hold, Manner, Pulses, Reps, Timed
+from extendum.core.item import CountIs, Keep, MoveItem, SetOrder, Talk
 from extendum.core.move import Sidedness
-from extendum.core.script import CountIs, MoveItem, SetOrder, SidePlan, Talk
+from extendum.core.script import SidePlan
 from extendum.core.speech import sentences
 from extendum.core.words import PromptKind
 
 BY_SIDE = (Sidedness.EACH_SIDE, Sidedness.EACH_SIDE_AND_DIRECTION, Sidedness.CROSSED)
 BY_WAY = (Sidedness.EACH_DIRECTION, Sidedness.EACH_SIDE_AND_DIRECTION)
 ALTERNATING = (Sidedness.ALTERNATING, Sidedness.CROSSED_ALTERNATING)
+
+
+def is_in(item):
+    """Whether an item is in the class, told from its marks."""
+    keep = getattr(item, "keep", Keep.ALWAYS)
+    return keep is Keep.ALWAYS or (keep is Keep.OPTIONAL and not item.dropped)
 
 
 def item_passes(item, lead):
@@ -27,13 +34,14 @@ def visits(script):
     found = []
     for group in (g for s in script.sections for g in s.groups):
         lead = group.lead_side or script.style.lead_side
-        chain = [i for i in group.items if not getattr(i, "between", False)]
+        items = [i for i in group.items if is_in(i)]
+        chain = [i for i in items if not getattr(i, "between", False)]
         plan = {
-            SidePlan.EACH_MOVE: [(i, None) for i in group.items],
+            SidePlan.EACH_MOVE: [(i, None) for i in items],
             SidePlan.CHAIN: [(i, lead) for i in chain]
-            + [(i, None) for i in group.items if i not in chain]
+            + [(i, None) for i in items if i not in chain]
             + [(i, lead.other) for i in chain],
-            SidePlan.INTERLEAVED: [(i, r.side) for r in group.passes for i in group.items if i.id == r.item],
+            SidePlan.INTERLEAVED: [(i, r.side) for r in group.passes for i in items if i.id == r.item],
         }[group.side_plan]
         for round_ in range(1, group.rounds + 1):
             numbers, before = {}, None
@@ -100,7 +108,7 @@ def asked_for(script, values, seconds_of):
         if not isinstance(item, MoveItem):
             if isinstance(item, Talk):
                 words = item.words.replace("{next}", "x").replace("{minutes}", "1").replace("{moves}", "1")
-                needs = any(i.move.props for i in script.moves())
+                needs = any(i.move.props for i in script.items() if isinstance(i, MoveItem) and is_in(i))
                 words = words.replace("{needs}", "You need." if needs else "")
                 for n in range(len(sentences(words))):
                     ask("talk", n)

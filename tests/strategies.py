@@ -6,25 +6,30 @@ from hypothesis import strategies as st
 
 from extendum.core.body import Posture, Side
 from extendum.core.dose import Breaths, Elastic, Hold, Manner, Open, Phase, Pulses, Reps, Timed
-from extendum.core.move import Move, Prop, Sidedness
-from extendum.core.script import (
-    Brief,
+from extendum.core.item import (
     CountIs,
-    Group,
-    Meanwhile,
+    Keep,
+    Matters,
     MoveItem,
-    PassRef,
     Quiet,
-    Role,
-    Script,
-    Section,
     SetOrder,
-    SidePlan,
     Stage,
     Talk,
     TalkKind,
 )
-from extendum.core.style import Countdown, CueStyle, SideNames
+from extendum.core.move import Move, Prop, Sidedness
+from extendum.core.script import (
+    Brief,
+    Group,
+    Meanwhile,
+    PassRef,
+    Priority,
+    Role,
+    Script,
+    Section,
+    SidePlan,
+)
+from extendum.core.style import Countdown, CueStyle, HoldConvention, SideNames
 from extendum.core.words import Prompt, PromptKind, Words
 
 TEXTS = (
@@ -94,6 +99,7 @@ moves = st.builds(
     props=props,
     slow_rise_s=st.sampled_from((0, 4)),
 )
+keeps = st.sampled_from((Keep.ALWAYS, Keep.OPTIONAL, Keep.OPTIONAL, Keep.OUT))
 styles = st.builds(
     CueStyle,
     words_per_minute=st.integers(90, 220),
@@ -110,6 +116,7 @@ styles = st.builds(
     lead_side=sides,
     side_names=st.sampled_from(SideNames),
     pace_percent=st.sampled_from((100, 135)),
+    holds=st.sampled_from(HoldConvention),
 )
 
 
@@ -129,6 +136,9 @@ def move_items(draw, name, high=60):
         draw(st.sampled_from((0, 0, 7))),
         between=draw(st.booleans()),
         self_led=draw(st.booleans()),
+        keep=draw(keeps),
+        dropped=draw(st.booleans()),
+        matters=draw(st.sampled_from(Matters)),
     )
 
 
@@ -136,7 +146,9 @@ def move_items(draw, name, high=60):
 def talks(draw, name):
     kind = draw(st.sampled_from((*TalkKind, TalkKind.STATION, TalkKind.RECHECK, TalkKind.REST)))
     picks = (Prop("block"),) if kind is TalkKind.PROPS else ()
-    return Talk(name, draw(elastics(0, 20)), draw(st.sampled_from(TALKS)), "Talk", kind, picks, ("strap",))
+    words = draw(st.sampled_from(TALKS))
+    keep, matters = draw(keeps), draw(st.sampled_from(Matters))
+    return Talk(name, draw(elastics(0, 20)), words, "Talk", kind, picks, ("strap",), keep, draw(st.booleans()), matters)
 
 
 @st.composite
@@ -176,5 +188,8 @@ def scripts(draw, most_items=5, high=60):
     if made and draw(st.booleans()):
         first, last = sorted(draw(st.lists(st.integers(0, len(made) - 1), min_size=2, max_size=2)))
         unders = (Meanwhile("m", made[first].id, made[last].id, "Feet", draw(st.sampled_from(TALKS))),)
-    brief, posture = Brief(target_s=draw(st.integers(30, 900))), draw(st.sampled_from(Posture))
+    brief, posture = (
+        Brief("", draw(st.integers(30, 900)), draw(st.sampled_from(Priority))),
+        draw(st.sampled_from(Posture)),
+    )
     return Script("Generated", brief, draw(styles), posture, sections, unders)

@@ -39,6 +39,17 @@ VIEWS = {
         "/classes/{pk}/",
         lambda p: (p.fill("#target", "59:00"), p.keyboard.press("Enter"), p.wait_for_selector("#notice-text")),
     ),
+    "desk, preview": (
+        "/classes/{pk}/",
+        lambda p: (p.focus("#peg"), p.keyboard.press("PageDown"), p.wait_for_selector("#ghost")),
+    ),
+    "desk, order": (
+        "/classes/{pk}/?item=i6",
+        lambda p: (p.click("[data-order-of] >> nth=1"), p.wait_for_selector("#order[open]")),
+    ),
+    "versions": ("/classes/{pk}/versions/", None),
+    "versions, warm-up": ("/classes/{pk}/versions/?any=1&warm=4:00&region=calf", None),
+    "versions, refused": ("/classes/{pk}/versions/?warm=soon", None),
     "words": ("/classes/{pk}/words/", None),
     "words, calibration": ("/classes/{pk}/words/", lambda p: p.click("#calibrate")),
     "stage, before": ("/classes/{pk}/stage/", None),

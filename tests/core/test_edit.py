@@ -7,7 +7,8 @@ from hypothesis import strategies as st
 from extendum.core import edit
 from extendum.core.dose import Elastic
 from extendum.core.errors import RefusedError
-from extendum.core.script import Role, Talk
+from extendum.core.item import Talk
+from extendum.core.script import Role
 from extendum.formats.library import shipped_move
 from tests.strategies import scripts
 

@@ -5,7 +5,6 @@ from pathlib import Path
 
 import pytest
 
-from extendum.core.choices import choices
 from extendum.core.compile import compile_script
 from extendum.core.fit import Fitter
 from extendum.core.timeline import CueKind
@@ -78,13 +77,17 @@ def test_out_of_reach_names_the_nearest_and_all_four_limits(target, below, above
 
 
 def test_every_combination_tried_finds_nothing_cheaper():
-    table = choices(GOLDEN, 3)
+    """The seconds and costs of the page itself, put together in every way, against the fit's tables."""
+    breaths = [(10 * n, 30 * ((10 * n - 30) / 30) ** 2) for n in range(2, 6)]
+    calf = [(2 * h, 60 * ((h - 30) / 30) ** 2 + 0.5 * (h % 5 > 0)) for h in range(15, 46)]
+    reach = [(d, 25 * ((d - 25) / 25) ** 2 + 0.5 * (d % 5 > 0)) for d in range(20, 41)]
+    quiet = [(q, 6 * ((q - 6) / 10) ** 2) for q in range(21)]
+    every = list(product(breaths, calf, reach, quiet))
+    assert len(every) == 54_684
     best = {}
-    options = [list(zip(c.seconds, c.costs, strict=True)) for c in table]
-    assert len(list(product(*options))) == 54_684
-    for combination in product(*options):
-        seconds, cost = sum(s for s, _ in combination), sum(c for _, c in combination)
+    for combination in every:
+        seconds = 126 - 20 - 30 - 20 + sum(s for s, _ in combination)
+        cost = sum(int(10**6 * c + 0.5) for _, c in combination)
         best[seconds] = min(cost, best.get(seconds, cost))
     fitter = Fitter(GOLDEN)
-    assert set(best) == set(fitter.reachable)
-    assert all(fitter.fit(target).cost == best[target] for target in best)
+    assert {target: fitter.cost_of(target) for target in map(int, fitter.reachable)} == best

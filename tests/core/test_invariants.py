@@ -10,8 +10,9 @@ from extendum.core.body import Side, Stance, body_seconds
 from extendum.core.compile import compile_script, length_of
 from extendum.core.cues import RULES
 from extendum.core.dose import Breaths, Hold, Manner, Open, Pulses, Reps, Timed
+from extendum.core.item import CountIs, TalkKind
 from extendum.core.move import Sidedness
-from extendum.core.script import CountIs, SidePlan, TalkKind
+from extendum.core.script import SidePlan
 from extendum.core.sequence import sequence
 from extendum.core.speech import sentences
 from extendum.core.style import Countdown, SideNames

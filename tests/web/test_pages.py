@@ -1,10 +1,12 @@
 """The Shelf and the Desk without a browser: what they keep, refuse and say."""
 
 import json
+import re
 
 import pytest
 from django.urls import reverse
 
+from extendum.core.compile import length_of
 from extendum.core.edit import new_script
 from extendum.formats.document import loads
 from extendum.web.classes import store
@@ -18,7 +20,7 @@ def script(of):
     return store.script_of(StretchClass.objects.get(pk=of.pk).head)
 
 
-def post(client, of, **form):
+def post(client, of, /, **form):
     of.refresh_from_db()
     return client.post(reverse("edit", args=[of.pk]), {"stamp": of.stamp, **form}, headers=HX)
 
@@ -105,6 +107,16 @@ STYLE = {
         ({"edit": "place", "item": "i3", "group": "g1", "at": "0"}, lambda s: s.moves()[0].id == "i3"),
         ({"edit": "nudge", "item": "i2", "by": "5"}, lambda s: s.item("i2").quantity.wanted == 35),
         ({"edit": "lock", "item": "i2"}, lambda s: s.item("i2").quantity.locked),
+        ({"edit": "mark", "item": "i2", "keep": "left out"}, lambda s: [i.id for i in s.moves()] == ["i3"]),
+        ({"edit": "order", "section": "s1", "order": "i3,i2"}, lambda s: [i.id for i in s.moves()] == ["i3", "i2"]),
+        (
+            {"edit": "pin", "section": "s1", "pinned": "i2", "where": "i3"},
+            lambda s: [pin.after for pin in s.sections[0].pins] == ["i3"],
+        ),
+        (
+            {"edit": "mark", "item": "i2", "matters": "matters most"},
+            lambda s: s.item("i2").matters.halves == 4 and s.item("i2").present,
+        ),
         (
             {"edit": "dose", "item": "i2", "least": "10", "wanted": "30", "most": "60", "snap": "on"},
             lambda s: (s.item("i2").quantity.least, s.item("i2").dose.snap) == (10, True),
@@ -163,7 +175,7 @@ def test_the_edits_above_are_all_but_three_told_elsewhere():
 
     marks = test_pages.test_every_edit_does_what_it_says_and_can_be_undone.pytestmark
     shown = {form["edit"] for form, _ in marks[0].args[1]}
-    assert set(EDITS) - shown == {"remove-section", "remove-stage", "talk-words"}
+    assert set(EDITS) - shown == {"remove-section", "remove-stage", "talk-words", "remedy"}
 
 
 @pytest.mark.parametrize(
@@ -172,6 +184,13 @@ def test_the_edits_above_are_all_but_three_told_elsewhere():
         ({"edit": "dance"}, "edit: must be one of"),
         ({"edit": "add", "move": "levitate"}, "move: must be a move of the library; found levitate"),
         ({"edit": "nudge", "item": "zz", "by": "5"}, "item: must be an item of this class; found zz"),
+        ({"edit": "order", "section": "s1", "order": "i3"}, "order: must be every item of the section once"),
+        (
+            {"edit": "pin", "section": "s1", "pinned": "i2", "where": "i2"},
+            "pins: must be an order in which i2 does not",
+        ),
+        ({"edit": "mark", "item": "i1", "keep": "left out"}, "item: must be a move or a talk; found Closing quiet"),
+        ({"edit": "remedy", "target": "9:00", "gives": "dance", "part": "1", "value": "1"}, "remedy: must be one of"),
         ({"edit": "nudge", "item": "i2", "by": "lots"}, "by: must be a whole number; found lots"),
         (
             {"edit": "quantity", "item": "i2", "least": "40", "wanted": "30", "most": "45"},
@@ -215,8 +234,38 @@ def test_out_of_reach_offers_the_nearest(asking, stretch_class):
     answer = post(asking, stretch_class, edit="fit", target="59:00").content.decode()
     assert "59:00 cannot be reached" in answer
     assert "What binds: Calf lean (at most 45 s)" in answer
-    nearest = answer.split('data-target="')[1].split('"')[0]
+    nearest = answer.split('data-edit="fit" data-target="')[1].split('"')[0]
     assert post(asking, stretch_class, edit="fit", target=nearest).status_code == 200
+
+
+def test_a_remedy_applied_makes_what_was_refused_fit_in_one_step(asking, stretch_class):
+    asked = {"edit": "fit", "target": "1:15"}
+    refused = post(asking, stretch_class, **asked)
+    assert refused.status_code == 422
+    offered = refused.content.decode().split('data-edit="remedy" ')[1].split(">")[0]
+    remedy = dict(re.findall(r'data-(gives|of|part|value|told|target)="([^"]*)"', offered))
+    assert post(asking, stretch_class, edit="remedy", **remedy).status_code == 200
+    stretch_class.refresh_from_db()
+    assert length_of(script(stretch_class)) == 75
+    assert stretch_class.head.label.endswith("fitted to 1:15")
+    asking.post(f"/classes/{stretch_class.pk}/step/", {"which": "undo", "stamp": stretch_class.stamp})
+    assert stretch_class.revisions.count() == 2
+    stretch_class.refresh_from_db()
+    assert post(asking, stretch_class, **asked).status_code == 422
+
+
+def test_the_preview_says_what_would_change_and_changes_nothing(asking, stretch_class):
+    found = asking.get(f"/classes/{stretch_class.pk}/preview/?target=3:00").json()
+    assert found["reached"]
+    assert found["stretches"][-1][1] == 180
+    assert found["sentence"].startswith("3:00 to the second: ")
+    assert {change["item"] for change in found["changes"]} <= {"i1", "i2", "i3"}
+    far = asking.get(f"/classes/{stretch_class.pk}/preview/?target=59:00").json()
+    assert (far["reached"], far["stretches"]) == (False, [])
+    wrong = asking.get(f"/classes/{stretch_class.pk}/preview/?target=soon")
+    assert wrong.status_code == 422
+    assert wrong.json()["message"].startswith("length: must be a length such as")
+    assert stretch_class.revisions.count() == 1
 
 
 def test_a_stale_edit_is_refused_and_carries_what_was_typed(asking, stretch_class):

@@ -1,4 +1,4 @@
-"""What each dose of a class may be: its values, the seconds that the class then takes, and their costs.
+"""What each dose of a class may be: its values, the seconds that they take, and their costs.
 
 Computed by the compiler's own functions, so that a fit's lengths are the timeline's by construction.
 """
@@ -6,14 +6,19 @@ Computed by the compiler's own functions, so that a fit's lengths are the timeli
 from __future__ import annotations
 
 from collections import Counter
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
-from extendum.core.compile import Laid, lay_out
-from extendum.core.dose import Elastic, Hold, Timed, pass_seconds
-from extendum.core.passes import pass_parts, still_parts, work_seconds
-from extendum.core.script import Item, MoveItem, Quiet, Script, Talk
-from extendum.core.sequence import Pass, Still
-from extendum.core.steps import actual, allowed
+import numpy as np
+from numpy.typing import NDArray
+
+from extendum.core.beside import beside_s
+from extendum.core.dose import COUNTED, Elastic, Hold, Timed, pass_seconds
+from extendum.core.item import Item, MoveItem, Quiet, Talk
+from extendum.core.passes import Facts, Situation, pass_facts, rep_total, still_parts, work_seconds
+from extendum.core.script import Priority
+from extendum.core.sequence import Pass, Step, Still
+from extendum.core.steps import actual, allowed, conventional
 from extendum.core.style import CueStyle
 from extendum.core.words import mentions
 
@@ -22,21 +27,23 @@ from extendum.core.words import mentions
 OFF_GRID = 500_000
 GRID_S = 5
 UNIT = 10**6
+#: What leaving an item out costs, as a share of its weight: shrinking it to nothing would cost 1.
+DROPPING = {Priority.MOVES: (4, 1), Priority.EVEN: (1, 2), Priority.HOLDS: (1, 16)}
+#: What words say that depends on which other moves are in the class.
+OF_THE_OTHERS = frozenset({"next", "moves", "moves_left", "needs"})
+
+Ints = NDArray[np.int64]
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class Choice:
-    """What one dose may be: values, the seconds that the class then takes for it, and the cost of each.
-
-    The seconds are those of all passes and rounds of the item's stage; what does not depend on any dose
-    is in the first choice of all.
-    """
+    """What one dose may be: values, the seconds that all its passes then take, and the cost of each."""
 
     item: Item
     stage: int
     values: tuple[int, ...]
-    seconds: tuple[int, ...]
-    costs: tuple[int, ...]
+    seconds: Ints
+    costs: Ints
 
     @property
     def quantity(self) -> Elastic:
@@ -49,102 +56,175 @@ class Choice:
         several = isinstance(self.item, MoveItem) and self.item.then
         return f"{self.item.name}, part {self.stage}" if several else self.item.name
 
+    @property
+    def unit(self) -> str:
+        """The unit of its values."""
+        return self.item.doses[self.stage - 1].unit if isinstance(self.item, MoveItem) else "s"
 
-def cost_of(wanted_s: int, dose_s: int, weight: int, *, off_grid: bool) -> int:
+    @property
+    def kind(self) -> str:
+        """The kind of its dose, or of its item without a move."""
+        return self.item.doses[self.stage - 1].tag if isinstance(self.item, MoveItem) else self.item.tag
+
+
+@dataclass(frozen=True, slots=True)
+class Context:
+    """A step where it stands: what was true before it, and its facts."""
+
+    step: Step
+    before: Situation
+    facts: Facts
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Offer:
+    """A kept item where it stands: the choices of its doses, and the seconds that no dose changes."""
+
+    choices: tuple[Choice, ...]
+    fixed_s: int
+
+
+def cost_of(wanted_s: int, dose_s: int, weight: int, *, off_grid: bool, halves: int = 2) -> int:
     """The cost of one dose: the table that the fit shares with its oracle.
 
     weight x ((dose - wanted) / max(wanted, 10 s))^2 with doses in seconds of one pass and the weight
-    equal to the wanted seconds over all passes, so that every dose gives the same share; plus OFF_GRID
-    for a hold off the 5 s grid. An integer, rounded half up.
+    equal to the wanted seconds over all passes, times the teacher's mark in halves, so that every dose
+    gives the same share; plus OFF_GRID for a hold off the 5 s grid. An integer, rounded half up.
     """
     scale = max(wanted_s, 10) ** 2
-    cost = (2 * UNIT * weight * (dose_s - wanted_s) ** 2 + scale) // (2 * scale)
+    cost = (UNIT * halves * weight * (dose_s - wanted_s) ** 2 + scale) // (2 * scale)
     return cost + OFF_GRID if off_grid else cost
 
 
-def choices(script: Script, minutes: int) -> tuple[Choice, ...]:
-    """What each dose may be, in order, with the class announced as lasting this many minutes."""
-    laid = lay_out(script, minutes)
-    by_item: dict[str, list[Laid]] = {}
-    for one in laid:
-        by_item.setdefault(one.step.item.id, []).append(one)
-    found: list[Choice] = []
-    rest = sum(part.seconds for one in laid for part in one.parts)
-    for item in script.items():
-        own = by_item.get(item.id, [])
-        if isinstance(item, MoveItem):
-            some = [_of_stage(item, stage, own, script.style) for stage in range(1, len(item.doses) + 1)]
+def drop_cost(weight: int, halves: int, priority: Priority) -> int:
+    """The cost of leaving an item out, whose doses weigh so many seconds, by the class's priority."""
+    share, of = DROPPING[priority]
+    return UNIT * weight * halves * share // (2 * of)
+
+
+def others_said(item: Item) -> frozenset[str]:
+    """Which facts of the other moves the words say whose speaking time counts."""
+    if not isinstance(item, MoveItem):
+        return frozenset()
+    return frozenset(name for name in OF_THE_OTHERS if any(mentions(text, {name}) for text in item.timed_words()))
+
+
+class Offers:
+    """The offers of a class's items; what does not depend on where an item stands is computed once."""
+
+    def __init__(self, style: CueStyle, priority: Priority, drop_costs: Mapping[str, int] | None = None) -> None:
+        self._style, self._priority = style, priority
+        self._drops = dict(drop_costs or {})
+        self._work: dict[tuple[str, int], Choice] = {}
+        self._said: dict[str, bool] = {}
+
+    def of(self, item: Item, contexts: Sequence[Context]) -> Offer:
+        """The offer of a kept item in these contexts: its steps in order."""
+        if not isinstance(item, MoveItem):
+            return Offer((self._of_still(item, contexts),), 0)
+        passes = [(one.step, one) for one in contexts if isinstance(one.step, Pass)]
+        own = [this for this, _ in passes]
+        found = [self._stage(item, stage, own) for stage in range(1, len(item.doses) + 1)]
+        if item.id not in self._said:
+            self._said[item.id] = any(mentions(text, {"count", "seconds"}) for text in item.timed_words())
+        if self._said[item.id]:
+            whole = found[0].seconds + self._around(found[0], passes)
+            return Offer((replace(found[0], seconds=whole), *found[1:]), 0)
+        fixed = sum(beside_s(this, one.before, self._style, one.facts) for this, one in passes)
+        return Offer(tuple(found), fixed)
+
+    def dropping(self, item: Item, contexts: Sequence[Context]) -> int:
+        """The cost of leaving an item out."""
+        if item.id not in self._drops:
+            if isinstance(item, MoveItem):
+                passes = [one.step for one in contexts if isinstance(one.step, Pass)]
+                doses = enumerate(item.doses, 1)
+                weight = sum(self._weight(passes, stage, dose.quantity.wanted) for stage, dose in doses)
+            else:
+                weight = item.quantity.wanted * len(contexts)
+            self._drops[item.id] = drop_cost(weight, item.matters.halves, self._priority)
+        return self._drops[item.id]
+
+    def _of_still(self, item: Talk | Quiet, contexts: Sequence[Context]) -> Choice:
+        q = item.quantity
+        values = (q.value,) if q.locked else tuple(range(q.least, q.most + 1))
+        seconds = np.zeros(len(values), dtype=np.int64)
+        for one in contexts:
+            # At nothing it still lasts as long as handling props takes.
+            still = Still(item.having(replace(q, least=0, now=0)), one.step.group)
+            handling = sum(part.seconds for part in still_parts(still, one.before)[0])
+            seconds += np.maximum(np.array(values, dtype=np.int64), handling)
+        weight = q.wanted * len(contexts)
+        costs = [cost_of(q.wanted, v, weight, off_grid=False, halves=item.matters.halves) for v in values]
+        return Choice(item, 1, values, seconds, np.array(costs, dtype=np.int64))
+
+    def _weight(self, passes: Sequence[Pass], stage: int, value: int) -> int:
+        wanted = actual(passes[0].item.doses[stage - 1], self._style.breath_ms, value)
+        return int(self._work_at(passes, stage, (wanted,))[0])
+
+    def _stage(self, item: MoveItem, stage: int, passes: Sequence[Pass]) -> Choice:
+        """The choice of one dose of a move: the seconds of its work in all passes and rounds."""
+        made = self._work.get((item.id, stage))
+        if made is not None:
+            return made
+        dose, style = item.doses[stage - 1], self._style
+        q = dose.quantity
+        if q.locked:
+            values: tuple[int, ...] = (actual(dose, style.breath_ms),)
         else:
-            some = [_of_still(item, own)]
-        rest -= sum(now for _, now in some)
-        found += [choice for choice, _ in some]
-    if found:  # what no dose changes is carried by the first choice
-        found[0] = replace(found[0], seconds=tuple(s + rest for s in found[0].seconds))
-    return tuple(found)
+            values = conventional(allowed(dose, style.breath_ms, even=stage == 1 and item.even), dose, style.holds)
+        weight = self._weight(passes, stage, q.wanted)
+        wanted_s = pass_seconds(dose, actual(dose, style.breath_ms, q.wanted))
+        doses_s = _pass_s(dose, values)
+        if weight * max(abs(int(doses_s[0]) - wanted_s), abs(int(doses_s[-1]) - wanted_s)) ** 2 < 2**40:
+            scale = max(wanted_s, 10) ** 2
+            costs = (UNIT * item.matters.halves * weight * (doses_s - wanted_s) ** 2 + scale) // (2 * scale)
+        else:  # too large for 64 bits on the way
+            halves = item.matters.halves
+            costs = np.array([cost_of(wanted_s, int(s), weight, off_grid=False, halves=halves) for s in doses_s])
+        if isinstance(dose, Hold) and not dose.snap:
+            costs = costs + np.where(doses_s % GRID_S, OFF_GRID, 0)
+        made = Choice(item, stage, values, self._work_at(passes, stage, values), costs)
+        self._work[item.id, stage] = made
+        return made
 
+    def _work_at(self, passes: Sequence[Pass], stage: int, values: tuple[int, ...]) -> Ints:
+        """The seconds of the work of a stage in all passes, at each value."""
+        of_round = {this.round: this for this in passes}  # the passes of a round do the same
+        often = Counter(this.round for this in passes)
+        first = passes[0]
+        dose = first.item.doses[stage - 1]
+        snapped = isinstance(dose, Hold) and dose.snap
+        if not snapped and not isinstance(dose, Timed) and (len(often) == 1 or first.group.taper_percent == 100):
+            doubled = rep_total(first.item, stage, 1) == 2
+            return len(passes) * _pass_s(dose, tuple(2 * v for v in values) if doubled else values)
+        breath_ms = self._style.breath_ms
+        found = [
+            sum(n * work_seconds(of_round[r], stage, of_round[r].value(stage, breath_ms, v)) for r, n in often.items())
+            for v in values
+        ]
+        return np.array(found, dtype=np.int64)
 
-def _of_still(item: Talk | Quiet, own: list[Laid]) -> tuple[Choice, int]:
-    """The choice of an item without a move, and the seconds that it has now."""
-    q = item.quantity
-    values = (q.value,) if q.locked else tuple(range(q.least, q.most + 1))
-    seconds = []
-    for value in values:
-        changed = item.having(q.at(value))
-        steps = (replace(one.step, item=changed) for one in own if isinstance(one.step, Still))
-        made = (still_parts(step, one.before)[0] for step, one in zip(steps, own, strict=True))
-        seconds.append(sum(part.seconds for parts in made for part in parts))
-    weight = q.wanted * len(own)
-    costs = tuple(cost_of(q.wanted, value, weight, off_grid=False) for value in values)
-    return Choice(item, 1, values, tuple(seconds), costs), sum(p.seconds for one in own for p in one.parts)
-
-
-def _of_stage(item: MoveItem, stage: int, own: list[Laid], style: CueStyle) -> tuple[Choice, int]:
-    """The choice of one dose of a move, and the seconds that it has now.
-
-    Where the words say the dose, their own length depends on it, so that whole passes are measured.
-    """
-    dose = item.doses[stage - 1]
-    even = stage == 1 and item.even
-    q = dose.quantity
-    values = (actual(dose, style.breath_ms),) if q.locked else allowed(dose, style.breath_ms, even=even)
-    whole_passes = stage == 1 and _says_its_dose(item)
-
-    snapped = isinstance(dose, Hold) and dose.snap
-    passes = [(one.step, one) for one in own if isinstance(one.step, Pass)]
-    of_round = {this.round: this for this, _ in passes}  # the passes of a round do the same
-    often = Counter(this.round for this, _ in passes)
-
-    steady = len(of_round) == 1 and not snapped and not isinstance(dose, Timed)
-
-    def work_at(value: int) -> int:
-        if steady:  # neither rounds nor steps between the value and what is done
-            return len(passes) * work_seconds(passes[0][0], stage, value)
-        return sum(n * _work_s(of_round[r], stage, value, style) for r, n in often.items())
-
-    def seconds_at(value: int) -> int:
-        if not whole_passes:
-            return work_at(value)
-        total = 0
+    def _around(self, choice: Choice, passes: Sequence[tuple[Pass, Context]]) -> Ints:
+        """The seconds around the work at each value, where the words say the dose and their own length follows it."""
+        style, total = self._style, np.zeros(len(choice.values), dtype=np.int64)
         for this, one in passes:
-            changed = replace(this, item=item.having(q.at(value)))
-            parts = pass_parts(changed, one.before, style, one.facts)[0]
-            total += sum(part.seconds for part in parts if not (part.kind.works and part.stage != 1))
+            facts = pass_facts(this, style, one.facts)
+            known: dict[tuple[int, int], int] = {}
+            for n, value in enumerate(choice.values):
+                done = this.value(1, style.breath_ms, value)
+                said = (done, work_seconds(this, 1, done))
+                if said not in known:
+                    filled = {**facts, "count": str(said[0]), "seconds": str(said[1])}
+                    known[said] = beside_s(this, one.before, style, one.facts, filled)
+                total[n] += known[said]
         return total
 
-    wanted = actual(dose, style.breath_ms, q.wanted)
-    weight = work_at(wanted)
-    grid = isinstance(dose, Hold) and not snapped
-    wanted_s = pass_seconds(dose, wanted)
-    costs = tuple(cost_of(wanted_s, pass_seconds(dose, v), weight, off_grid=grid and v % GRID_S != 0) for v in values)
-    now = seconds_at(actual(dose, style.breath_ms))
-    return Choice(item, stage, values, tuple(map(seconds_at, values)), costs), now
 
-
-def _work_s(this: Pass, stage: int, value: int, style: CueStyle) -> int:
-    """The work of a stage in a pass, whose two halves are of equal whole seconds."""
-    return work_seconds(this, stage, this.value(stage, style.breath_ms, value))
-
-
-def _says_its_dose(item: MoveItem) -> bool:
-    texts = (*item.words.timed(), item.words.demonstration, *(stage.words for stage in item.then))
-    return any(mentions(text, {"count", "seconds"}) for text in texts)
+def _pass_s(dose: object, values: tuple[int, ...]) -> Ints:
+    """Whole seconds of one pass at each value."""
+    every = np.array(values, dtype=np.int64)
+    if not isinstance(dose, COUNTED):
+        return every
+    last_ms = dose.cycle_ms - dose.pass_ms(1)
+    return -((last_ms - every * dose.cycle_ms) // 1000)

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 
 from extendum.core.body import Side, Stance
 from extendum.core.cues import Placed, meanwhile_cues, said_cues, talk_cues
+from extendum.core.item import MoveItem, Talk
 from extendum.core.passes import Facts, Part, Situation, pass_facts, pass_parts, still_parts
-from extendum.core.script import MoveItem, Script, Talk
+from extendum.core.script import Meanwhile, Script
 from extendum.core.sequence import Pass, Step, Still, sequence
 from extendum.core.timeline import Cue, Mode, Segment, SegmentKind, Timeline, Unsaid
 from extendum.core.words import mentions
@@ -34,19 +35,30 @@ def start_situation(script: Script) -> Situation:
     return Situation(Stance(script.start_posture))
 
 
-def needs(script: Script) -> str:
-    """What the class needs, as sentences: props and what they must be, and room; empty when nothing."""
-    props = {prop.name: prop for item in script.moves() for prop in item.move.props}
-    told = [f"{p.name}, {p.must_be}" if p.must_be else p.name for p in props.values()]
-    space = list(dict.fromkeys(item.move.space for item in script.moves() if item.move.space))
+def needs(moves: Iterable[MoveItem]) -> str:
+    """What moves need, as sentences: props and what they must be, and room; empty when nothing."""
+    props: dict[str, str] = {}
+    space: dict[str, None] = {}
+    for item in moves:
+        props |= {prop.name: prop.must_be for prop in item.move.props}
+        space |= {item.move.space: None} if item.move.space else {}
+    return needs_words(props, space)
+
+
+def needs_words(props: Mapping[str, str], space: Iterable[str]) -> str:
+    """What is needed, as sentences: props by name with what they must be, and room."""
+    told = [f"{name}, {must_be}" if must_be else name for name, must_be in props.items()]
     lines = [f"You need: {'; '.join(told)}."] if told else []
-    lines += [f"Room: {'; '.join(space)}."] if space else []
+    room = "; ".join(space)
+    lines += [f"Room: {room}."] if room else []
     return " ".join(lines)
 
 
-def facts_along(script: Script, steps: list[Step], minutes: int) -> list[Facts]:
-    """What words may say of the class at each step: next, minutes, moves, moves_left, rounds, needs."""
-    shared = {"minutes": str(minutes), "moves": str(len(script.moves())), "needs": needs(script)}
+def facts_along(steps: list[Step], shared: Facts, after: str = AFTER_THE_LAST, left_after: int = 0) -> list[Facts]:
+    """What words may say of the class at each of these steps: next, moves_left, rounds, and what is shared.
+
+    ``after`` is the name of the move that follows the steps, and so many moves are still to come then.
+    """
     following: list[int | None] = [None] * len(steps)
     first: int | None = None  # the nearest pass after this step
     for index in reversed(range(len(steps))):
@@ -54,14 +66,19 @@ def facts_along(script: Script, steps: list[Step], minutes: int) -> list[Facts]:
         following[index] = following[first] if same and first is not None else first
         if isinstance(steps[index], Pass):
             first = index
-    to_come = {item.id for item in script.moves()}
+    to_come = {step.item.id for step in steps if isinstance(step, Pass)}
     found: list[Facts] = []
-    for step, after in zip(steps, following, strict=True):
+    for step, coming in zip(steps, following, strict=True):
         to_come.discard(step.item.id)
-        name = AFTER_THE_LAST if after is None else steps[after].item.name
-        along = {"next": name, "moves_left": str(len(to_come)), "rounds": str(step.group.rounds)}
+        name = after if coming is None else steps[coming].item.name
+        along = {"next": name, "moves_left": str(len(to_come) + left_after), "rounds": str(step.group.rounds)}
         found.append({**shared, **along})
     return found
+
+
+def shared_facts(script: Script, minutes: int) -> Facts:
+    """What is true for every step of the class: minutes, moves, needs."""
+    return {"minutes": str(minutes), "moves": str(len(script.moves())), "needs": needs(script.moves())}
 
 
 def whole_minutes(length_s: int) -> int:
@@ -79,7 +96,7 @@ def lay_out(script: Script, minutes: int | None = None) -> list[Laid]:
     asked = whole_minutes(script.brief.target_s) if minutes is None else minutes
     for _ in range(_MINUTE_ROUNDS):
         laid, before = [], start_situation(script)
-        for step, facts in zip(steps, facts_along(script, steps, asked), strict=True):
+        for step, facts in zip(steps, facts_along(steps, shared_facts(script, asked)), strict=True):
             if isinstance(step, Still):
                 parts, after = still_parts(step, before)
             else:
@@ -96,6 +113,28 @@ def lay_out(script: Script, minutes: int | None = None) -> list[Laid]:
 def length_of(script: Script) -> int:
     """Whole seconds that the class lasts."""
     return sum(part.seconds for one in lay_out(script) for part in one.parts)
+
+
+@dataclass(frozen=True, slots=True)
+class Outline:
+    """A stretch of the main lane without its cues: what it is, whose, on which side, and when."""
+
+    kind: SegmentKind
+    item: str
+    side: Side | None
+    start_s: int
+    end_s: int
+
+
+def outline(script: Script) -> list[Outline]:
+    """Where everything lies, quickly: enough to draw what a class would become."""
+    found, at = [], 0
+    for one in lay_out(script):
+        side = one.step.side if isinstance(one.step, Pass) else None
+        for part in one.parts:
+            found.append(Outline(part.kind, one.step.item.id, part.side or side, at, at + part.seconds))
+            at += part.seconds
+    return found
 
 
 def says_minutes(script: Script) -> bool:
@@ -133,7 +172,10 @@ def compile_script(script: Script) -> Timeline:
             calls = script.style.next_call and one.step.last and index < last_move
             placed += _pass_cues(one.step, timed, script, one.facts, calls_next=calls)
     for under in script.meanwhiles:
-        hosts = _hosts(under.from_item, under.to_item, segments)
+        hosted = _hosted(script, under)
+        if not hosted:
+            continue
+        hosts = _hosts(hosted, segments)
         if hosts:
             name = f"{under.id}.1.1.{SegmentKind.MEANWHILE}"
             start, end = hosts[0].start_s, hosts[-1].end_s
@@ -142,15 +184,24 @@ def compile_script(script: Script) -> Timeline:
                 Segment(name, SegmentKind.MEANWHILE, start, end, under.id, under.name, None, 1, 1, None, why)
             )
         spoken = [p for p in placed if isinstance(p, Cue) and p.mode is Mode.SPOKEN]
-        facts = next((one.facts for one in laid if one.step.item.id == under.from_item), {})
+        facts = next((one.facts for one in laid if one.step.item.id in hosted[:1]), {})
         placed += meanwhile_cues(under, hosts, spoken, script.style, facts)
     cues = sorted((p for p in placed if isinstance(p, Cue)), key=lambda c: (c.start_ms, c.end_ms, c.id))
     unsaid = tuple(p for p in placed if isinstance(p, Unsaid))
     return Timeline(at, tuple(segments), tuple(cues), unsaid, tuple(underlays))
 
 
-def _hosts(first: str, last: str, segments: list[Segment]) -> list[Segment]:
-    at = [n for n, segment in enumerate(segments) if segment.item in (first, last)]
+def _hosted(script: Script, under: Meanwhile) -> list[str]:
+    """The first and the last item that something runs under, of those that are in."""
+    items = list(script.items())
+    order = [item.id for item in items]
+    span = items[order.index(under.from_item) : order.index(under.to_item) + 1]
+    there = [item.id for item in span if item.present]
+    return [there[0], there[-1]] if there else []
+
+
+def _hosts(hosted: list[str], segments: list[Segment]) -> list[Segment]:
+    at = [n for n, segment in enumerate(segments) if segment.item in hosted]
     return segments[at[0] : at[-1] + 1] if at else []
 
 

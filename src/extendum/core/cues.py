@@ -8,8 +8,9 @@ from __future__ import annotations
 from bisect import bisect_left
 from collections.abc import Iterator, Sequence
 
+from extendum.core.item import Talk
 from extendum.core.passes import Facts, Part
-from extendum.core.script import Meanwhile, Talk
+from extendum.core.script import Meanwhile
 from extendum.core.speech import sentences, speaking_ms
 from extendum.core.style import CueStyle
 from extendum.core.timeline import Anchor, Cue, CueKind, Mode, Segment, Unsaid

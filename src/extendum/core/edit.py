@@ -9,19 +9,16 @@ from typing import Any
 from extendum.core.body import Side
 from extendum.core.dose import Dose, Elastic
 from extendum.core.errors import RefusedError
+from extendum.core.item import Item, Keep, Matters, MoveItem, Quiet, Talk
 from extendum.core.move import LibraryMove, Sidedness
 from extendum.core.script import (
     Group,
-    Item,
     Meanwhile,
-    MoveItem,
     PassRef,
-    Quiet,
     Role,
     Script,
     Section,
     SidePlan,
-    Talk,
 )
 from extendum.core.style import CueStyle
 from extendum.core.words import Words
@@ -55,7 +52,7 @@ def _map_groups(script: Script, change: Callable[[Group], Group]) -> Script:
     for section in script.sections:
         groups = tuple(change(group) for group in section.groups)
         same = all(a is b for a, b in zip(groups, section.groups, strict=True))
-        sections.append(section if same else replace(section, groups=groups))
+        sections.append(section if same else _regrouped(section, groups))
     return _with_sections(script, tuple(sections))
 
 
@@ -70,6 +67,15 @@ def _with_sections(script: Script, sections: tuple[Section, ...]) -> Script:
         if left:
             kept.append(replace(under, from_item=after[left[0]], to_item=after[left[-1]]))
     return replace(script, sections=sections, meanwhiles=tuple(kept))
+
+
+def _regrouped(section: Section, groups: tuple[Group, ...]) -> Section:
+    """The section with other groups, without the pins of what went or changed its group."""
+    before = {item.id: group.id for group in section.groups for item in group.items}
+    after = {item.id: group.id for group in groups for item in group.items}
+    stays = {item for item, group in after.items() if before.get(item) == group}
+    pins = tuple(p for p in section.pins if p.item in stays and (not p.after or p.after in stays))
+    return replace(section, groups=groups, pins=pins)
 
 
 def replace_items(script: Script, new: Mapping[str, Item]) -> Script:
@@ -299,3 +305,18 @@ def set_move_item(script: Script, item_id: str, **changes: Any) -> Script:
 def set_meanwhiles(script: Script, meanwhiles: tuple[Meanwhile, ...]) -> Script:
     """Set what goes on under other items."""
     return replace(script, meanwhiles=meanwhiles)
+
+
+def mark(script: Script, item_id: str, **marks: Keep | Matters) -> Script:
+    """Mark an item: whether it stays (``keep``), or how much it matters (``matters``)."""
+    item = script.item(item_id)
+    if isinstance(item, Quiet):
+        raise RefusedError("item", "a move or a talk", item.name)
+    stays = marks.get("keep", item.keep) is item.keep
+    changed: Item = replace(item, dropped=item.dropped and stays, **marks)  # type: ignore[arg-type]
+    return replace_items(script, {item_id: changed})
+
+
+def set_stage_quantity(script: Script, item_id: str, stage: int, quantity: Elastic) -> Script:
+    """Give one stage of an item another elastic quantity; stages count from 1."""
+    return replace_items(script, {item_id: script.item(item_id).having(quantity, stage)})

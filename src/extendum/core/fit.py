@@ -1,38 +1,44 @@
-"""The exact fit: choose every dose inside its limits so that the class ends on the second.
+"""The exact fit: doses inside their limits, and which optional items stay, so that the class ends on the second.
 
-One decision per item. The cost is separable and integer, the least cost wins, and ties go to the
-earliest item nearest its wanted dose. Solved by dynamic programming over items and seconds; one run
-holds every target.
+The cost is separable and integer, the least cost wins, and ties go to the earliest item kept and nearest
+its wanted dose. One run holds every target.
 """
 
 from __future__ import annotations
 
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import pairwise
 
 import numpy as np
-from numpy.typing import NDArray
 
-from extendum.core.choices import Choice, choices
+from extendum.core.choices import Choice, Ints, Offers
 from extendum.core.compile import length_of, whole_minutes
 from extendum.core.edit import replace_items
-from extendum.core.script import Item, MoveItem, Script
+from extendum.core.item import Item, MoveItem, dropped, may_go
+from extendum.core.net import FAR, Net, Taken
+from extendum.core.script import LONGEST_CLASS_S, Script
 from extendum.core.steps import actual
+from extendum.core.tally import Tally, Wanted
+from extendum.core.ways import Ways
 from extendum.core.words import mentions
-
-_FAR = np.iinfo(np.int64).max // 4
 
 
 @dataclass(frozen=True, slots=True)
 class Change:
-    """One dose that a fit changes."""
+    """One thing that a fit changes: a dose from a value to another, or an item.
+
+    Without ``after`` the item goes out, without ``before`` it comes in again. ``kind`` is that of the dose,
+    or of the item without a move.
+    """
 
     item: str
     name: str
     unit: str
-    before: int
-    after: int
+    before: int | None
+    after: int | None
+    kind: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,80 +67,93 @@ class Fit:
     changes: tuple[Change, ...]
 
 
-def _says_minutes(script: Script) -> bool:
-    return any(
-        mentions(text, {"minutes"})
-        for item in script.moves()
-        for text in (*item.words.timed(), item.words.demonstration, *(stage.words for stage in item.then))
-    )
-
-
 class Fitter:
     """Every length that a script can have, from one run; ask it for as many targets as you like."""
 
-    def __init__(self, script: Script, minutes: int | None = None) -> None:
-        """Build the tables. ``minutes`` is what set-up words may announce; by default the target's."""
+    def __init__(
+        self,
+        script: Script,
+        minutes: int | None = None,
+        going: Callable[[Item], bool] = may_go,
+        wanted: Wanted | None = None,
+        drop_costs: Mapping[str, int] | None = None,
+        up_to_s: int = LONGEST_CLASS_S,
+    ) -> None:
+        """Build for a script. ``minutes`` is what set-up words may announce; by default the target's.
+
+        ``going`` says which items may be left out; ``wanted`` asks for a choice of moves, and
+        ``drop_costs`` then says what leaving each out costs, by its id. Lengths beyond ``up_to_s`` are not looked at.
+        """
         self.script = script
         self._minutes = whole_minutes(script.brief.target_s) if minutes is None else minutes
-        self._says_minutes = _says_minutes(script)
+        self._says_minutes = any(mentions(text, {"minutes"}) for text in _timed_words(script))
+        self._going, self._wanted, self._drop_costs = going, wanted, drop_costs
+        self._up_to_s = up_to_s
 
     @cached_property
-    def _choices(self) -> tuple[Choice, ...]:
-        return choices(self.script, self._minutes)
+    def net(self) -> Net:
+        """The net of all ways, with its tables."""
+        offers = Offers(self.script.style, self.script.brief.priority, self._drop_costs)
+        ways = Ways(self.script, self._minutes, self._going, offers, Tally(self.script, self._wanted))
+        return ways.net(self._up_to_s)
 
-    @cached_property
-    def _tables(self) -> list[NDArray[np.int64]]:
-        """Suffix tables: entry t of table i is the least cost of items i.. lasting t s over their least."""
-        table = np.zeros(1, dtype=np.int64)
-        tables = [table]
-        for choice in reversed(self._choices):
-            low, high = min(choice.seconds), max(choice.seconds)
-            size = len(table)
-            wider: NDArray[np.int64] = np.full(size + high - low, _FAR, dtype=np.int64)
-            for seconds, cost in zip(choice.seconds, choice.costs, strict=True):
-                part = wider[seconds - low : seconds - low + size]
-                np.minimum(part, table + cost, out=part)
-            np.minimum(wider, _FAR, out=wider)
-            table = wider
-            tables.append(table)
-        tables.reverse()
-        return tables
-
-    @cached_property
+    @property
     def least_s(self) -> int:
-        """The shortest that the class can be."""
-        return sum(min(choice.seconds) for choice in self._choices)
+        """The shortest that the class can be; 0 when it cannot be at all."""
+        return self.net.extremes[0] if self.net.extremes else 0
 
-    @cached_property
+    @property
     def most_s(self) -> int:
         """The longest that the class can be."""
-        return sum(max(choice.seconds) for choice in self._choices)
+        return self.net.extremes[1] if self.net.extremes else 0
 
     @cached_property
-    def reachable(self) -> NDArray[np.int64]:
-        """All lengths that it can have, ascending."""
-        return np.flatnonzero(self._tables[0] < _FAR) + self.least_s
+    def reachable(self) -> Ints:
+        """All lengths that it can have, ascending, up to the longest that is looked at."""
+        table = self.net.table
+        if table is None:
+            return np.zeros(0, dtype=np.int64)
+        return np.flatnonzero(table.costs < FAR) + table.low
 
-    def values_for(self, target_s: int) -> list[int] | None:
-        """The value of each item for a target, or None when it cannot be reached."""
-        rest = target_s - self.least_s
-        if not 0 <= rest < len(self._tables[0]) or self._tables[0][rest] >= _FAR:
-            return None
-        found = []
-        for index, choice in enumerate(self._choices):
-            low, after = min(choice.seconds), self._tables[index + 1]
-            goal = self._tables[index][rest]
-            wanted = choice.quantity.wanted
-            best: tuple[int, int, int] | None = None
-            for value, seconds, cost in zip(choice.values, choice.seconds, choice.costs, strict=True):
-                left = rest - (seconds - low)
-                if 0 <= left < len(after) and after[left] + cost == goal:
-                    nearness = (abs(value - wanted), value, left)
-                    best = nearness if best is None else min(best, nearness)
-            assert best is not None, "the table says that a choice exists"  # noqa: S101
-            found.append(best[1])
-            rest = best[2]
-        return found
+    def cost_of(self, target_s: int) -> int | None:
+        """The least cost of a length, or None when it cannot be reached."""
+        table = self.net.table
+        cost = FAR if table is None else table.at(target_s)
+        return cost if cost < FAR else None
+
+    def _for(self, target_s: int) -> Fitter:
+        """The fitter whose set-up words announce the minutes of a target."""
+        if self._says_minutes and whole_minutes(target_s) != self._minutes:
+            minutes = whole_minutes(target_s)
+            return Fitter(self.script, minutes, self._going, self._wanted, self._drop_costs, self._up_to_s)
+        return self
+
+    def fit(self, target_s: int) -> Fit:
+        """The fit for one target, or the refusal with what stands in the way."""
+        fitter = self._for(target_s)
+        way = fitter.net.way(target_s)
+        if way is None:
+            return fitter._refusal(target_s)
+        new: dict[str, Item] = {}
+        changes: list[Change] = []
+        limits: list[Limit] = []
+        for taken in way:
+            item, changed = taken.item, dropped(taken.item, out=not taken.kept)
+            if changed is not item:
+                changes.append(_in_or_out(taken))
+            for choice, value in zip(taken.choices, taken.values, strict=True):
+                if value != choice.quantity.value:
+                    changed = changed.having(choice.quantity.at(value), choice.stage)
+                    now = self._now(choice)
+                    if value != now and taken.item.present:
+                        changes.append(Change(item.id, choice.name, choice.unit, now, value, choice.kind))
+                limits += [] if choice.quantity.locked else _at_end(choice, value)
+            if changed is not item:
+                new[item.id] = changed
+        fitted = replace_items(self.script, new)
+        fitted = replace(fitted, brief=replace(fitted.brief, target_s=target_s))
+        cost = fitter.cost_of(target_s)
+        return Fit(target_s, True, fitted, target_s, cost, target_s, target_s, tuple(limits), tuple(changes))
 
     def _now(self, choice: Choice) -> int:
         """The value that the class really has now: a snapped hold's may differ from what stands."""
@@ -143,81 +162,60 @@ class Fitter:
             return choice.quantity.value
         return actual(item.doses[choice.stage - 1], self.script.style.breath_ms)
 
-    def fit(self, target_s: int) -> Fit:
-        """The fit for one target, or the refusal with what stands in the way."""
-        if self._says_minutes and whole_minutes(target_s) != self._minutes:
-            return Fitter(self.script, whole_minutes(target_s)).fit(target_s)
-        values = self.values_for(target_s)
-        if values is None:
-            return self._refusal(target_s)
-        new: dict[str, Item] = {}
-        changes, limits, cost = [], [], 0
-        for choice, value in zip(self._choices, values, strict=True):
-            quantity = choice.quantity
-            cost += choice.costs[choice.values.index(value)]
-            if value != quantity.value:
-                changed = new.get(choice.item.id, choice.item)
-                new[choice.item.id] = changed.having(quantity.at(value), choice.stage)
-                if value != self._now(choice):
-                    change = Change(choice.item.id, choice.name, _unit(choice), self._now(choice), value)
-                    changes.append(change)
-            limits += [] if quantity.locked else _at_end(choice, value)
-        fitted = replace_items(self.script, new)
-        fitted = replace(fitted, brief=replace(fitted.brief, target_s=target_s))
-        return Fit(target_s, True, fitted, target_s, cost, target_s, target_s, tuple(limits), tuple(changes))
-
     def _refusal(self, target_s: int) -> Fit:
         reachable = self.reachable
         below, above = reachable[reachable < target_s], reachable[reachable > target_s]
-        limits: list[Limit] = []
-        if target_s < self.least_s or target_s > self.most_s:
-            which = "least" if target_s < self.least_s else "most"
-            for choice in self._choices:
-                quantity, low, high = choice.quantity, min(choice.values), max(choice.values)
-                end = quantity.least if which == "least" else quantity.most
-                if quantity.locked and quantity.value == end:
-                    continue  # unlocking it would give nothing
-                kept = low if which == "least" else high
-                told = "locked" if quantity.locked else which
-                limits.append(Limit(choice.item.id, choice.name, told, kept, _unit(choice)))
+        nearest_below_s = int(below[-1]) if len(below) else None
+        nearest_above_s = int(above[0]) if len(above) else None
+        near = nearest_above_s if nearest_below_s is None else nearest_below_s
+        way = [] if near is None else self.net.way(near) or []
+        choices = [choice for taken in way for choice in taken.choices]
+        if nearest_below_s is None or nearest_above_s is None:
+            limits = _ends(choices, "most" if nearest_above_s is None else "least")
         else:
-            for choice in self._choices:
-                step = _coarse_step(choice)
-                if step > 1:
-                    limits.append(Limit(choice.item.id, choice.name, "granularity", step, "s"))
-        return Fit(
-            target_s,
-            False,
-            self.script,
-            length_of(self.script),
-            None,
-            int(below[-1]) if len(below) else None,
-            int(above[0]) if len(above) else None,
-            tuple(limits),
-            (),
-        )
+            steps = [(choice, _coarse_step(choice)) for choice in choices]
+            limits = [Limit(one.item.id, one.name, "granularity", step, "s") for one, step in steps if step > 1]
+        now = length_of(self.script)
+        return Fit(target_s, False, self.script, now, None, nearest_below_s, nearest_above_s, tuple(limits), ())
+
+
+def _timed_words(script: Script) -> list[str]:
+    return [text for item in script.items() if isinstance(item, MoveItem) for text in item.timed_words()]
+
+
+def _in_or_out(taken: Taken) -> Change:
+    """The change of an item that goes out, or comes in again with its first dose."""
+    item = taken.item
+    dose = item.dose if isinstance(item, MoveItem) else None
+    unit, kind = (dose.unit, dose.tag) if dose else ("s", item.tag)
+    if not taken.kept:
+        return Change(item.id, item.name, unit, item.quantity.value, None, kind)
+    return Change(item.id, item.name, unit, None, taken.values[0], kind)
+
+
+def _ends(choices: Sequence[Choice], which: str) -> list[Limit]:
+    """The limits at one end of all choices; a lock that would give nothing when opened is none."""
+    found = []
+    for choice in choices:
+        quantity = choice.quantity
+        end = quantity.least if which == "least" else quantity.most
+        if quantity.locked and quantity.value == end:
+            continue
+        kept = choice.values[0] if which == "least" else choice.values[-1]
+        told = "locked" if quantity.locked else which
+        found.append(Limit(choice.item.id, choice.name, told, kept, choice.unit))
+    return found
 
 
 def _at_end(choice: Choice, value: int) -> list[Limit]:
-    quantity = choice.quantity
-    if value == quantity.wanted:
+    if value == choice.quantity.wanted:
         return []
-    for which, end in (("least", min(choice.values)), ("most", max(choice.values))):
+    for which, end in (("least", choice.values[0]), ("most", choice.values[-1])):
         if value == end:
-            return [Limit(choice.item.id, choice.name, which, end, _unit(choice))]
+            return [Limit(choice.item.id, choice.name, which, end, choice.unit)]
     return []
 
 
 def _coarse_step(choice: Choice) -> int:
-    gaps = [b - a for a, b in pairwise(choice.seconds)]
+    gaps = [int(b - a) for a, b in pairwise(choice.seconds)]
     return min((gap for gap in gaps if gap > 0), default=0)
-
-
-def _unit(choice: Choice) -> str:
-    item = choice.item
-    return item.doses[choice.stage - 1].unit if isinstance(item, MoveItem) else "s"
-
-
-def fit(script: Script, target_s: int) -> Fit:
-    """The script fitted to a target, or the refusal with what stands in the way."""
-    return Fitter(script).fit(target_s)

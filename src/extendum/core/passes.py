@@ -12,9 +12,9 @@ from dataclasses import dataclass
 
 from extendum.core.body import Side, Stance, body_seconds, switch_seconds
 from extendum.core.dose import Breaths, Dose, Hold, Manner, Open, Pulses, Reps, Timed, pass_seconds
+from extendum.core.item import MoveItem, Quiet, Talk, TalkKind
 from extendum.core.move import Prop
-from extendum.core.script import MoveItem, Quiet, Talk, TalkKind
-from extendum.core.sequence import Arrival, Pass, Still
+from extendum.core.sequence import Arrival, Pass, Step, Still
 from extendum.core.speech import sentences, speaking_ms, word_count
 from extendum.core.style import CueStyle, spoken_side
 from extendum.core.timeline import CueKind, SegmentKind
@@ -102,12 +102,20 @@ def still_parts(still: Still, before: Situation) -> tuple[list[Part], Situation]
     handling = sum(p.pick_up_s for p in item.picks_up)
     handling += sum(p.put_down_s for p in before.props if p.name in item.puts_down)
     seconds = max(item.quantity.value, handling)
-    props = tuple(p for p in before.props if p.name not in item.puts_down)
-    props += tuple(p for p in item.picks_up if p.name not in {q.name for q in props})
-    after = Situation(before.stance, props)
     kind = _STILL.get(item.kind, SegmentKind.TALK)
     why = f"{seconds} s: handling takes {handling} s" if handling >= item.quantity.value > 0 else _given(item, seconds)
-    return ([Part(kind, seconds, why)] if seconds else []), after
+    return ([Part(kind, seconds, why)] if seconds else []), situation_after(still, before)
+
+
+def situation_after(step: Step, before: Situation) -> Situation:
+    """Bodies and hands after a step: time without a move keeps the posture."""
+    if isinstance(step, Pass):
+        return Situation(Stance(step.item.move.ends_in, step.side), step.item.move.props)
+    if isinstance(step.item, Quiet):
+        return before
+    props = tuple(p for p in before.props if p.name not in step.item.puts_down)
+    props += tuple(p for p in step.item.picks_up if p.name not in {q.name for q in props})
+    return Situation(before.stance, props)
 
 
 _STILL = {
@@ -145,8 +153,7 @@ def pass_parts(this: Pass, before: Situation, style: CueStyle, facts: Facts) -> 
             found.append(_spoken(SegmentKind.SETUP, CueKind.STAGE, told, style, stage))
         found += _work(this, stage, dose, style)
     found.append(_release(move.slow_rise_s, fill(words.release, filled), style))
-    after = Situation(Stance(move.ends_in, this.side), move.props)
-    return [part for part in found if part.seconds], after
+    return [part for part in found if part.seconds], situation_after(this, before)
 
 
 def _before(this: Pass, style: CueStyle, filled: Facts) -> Iterator[Part]:

@@ -3,18 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from enum import StrEnum
-from typing import ClassVar
 
 from extendum.core.body import Posture, Side
-from extendum.core.dose import Dose, Elastic
 from extendum.core.errors import RefusedError
 from extendum.core.fields import Checked, Extra, extra, identifier, text, whole
-from extendum.core.move import Move, Prop
+from extendum.core.item import Item, MoveItem
 from extendum.core.steps import allowed
-from extendum.core.style import CueStyle, Facing
-from extendum.core.words import CLASS_PLACEHOLDERS, Words, check_placeholders
+from extendum.core.style import CueStyle
+from extendum.core.words import CLASS_PLACEHOLDERS, check_placeholders
 
 LONGEST_CLASS_S = 4 * 3600
 MOST_ITEMS = 400
@@ -29,164 +27,23 @@ class Role(StrEnum):
     CLOSING = "closing"
 
 
+class Priority(StrEnum):
+    """What a fit gives up first, where moves may be left out."""
+
+    MOVES = "keep moves, shorten holds"
+    EVEN = "some of both"
+    HOLDS = "keep holds, drop moves"
+
+
 @dataclass(frozen=True, slots=True)
 class Brief(Checked):
-    """What the class is for and how long its slot is."""
+    """What the class is for, how long its slot is, and what a fit gives up first."""
 
     group: str = text(200, "")
     target_s: int = whole(1, LONGEST_CLASS_S, 600)
+    priority: Priority = Priority.EVEN
     notes: str = text(4000, "")
     extra: Extra = extra()
-
-
-@dataclass(frozen=True, slots=True)
-class Stage(Checked):
-    """A further dose in the same position within a pass: reps, then stay; slow, then quick."""
-
-    dose: Dose
-    name: str = text(120, "")
-    words: str = text(1000, "", "said before it begins")
-    extra: Extra = extra()
-
-    def __post_init__(self) -> None:
-        Checked.__post_init__(self)
-        check_placeholders("words", self.words)
-
-
-class SetOrder(StrEnum):
-    """How sets and sides follow one another."""
-
-    SIDE_BY_SIDE = "LLRR"
-    SET_BY_SET = "LRLR"
-
-
-class CountIs(StrEnum):
-    """What the count of alternating reps counts."""
-
-    PER_SIDE = "per side"
-    TOTAL = "in total"
-
-
-@dataclass(frozen=True, slots=True)
-class MoveItem(Checked):
-    """A move used in a class, copied in, with its own dose and words."""
-
-    tag: ClassVar[str] = "move"
-
-    id: str = identifier()
-    move: Move  # type: ignore[misc] # identifier() above sets bounds, not a default
-    dose: Dose  # type: ignore[misc]
-    words: Words = Words()
-    then: tuple[Stage, ...] = ()
-    sets: int = whole(1, 20, 1)
-    rest_s: int = whole(0, 600, 0, "between sets")
-    set_order: SetOrder = SetOrder.SIDE_BY_SIDE
-    count_is: CountIs = CountIs.PER_SIDE
-    lead_side: Side | None = None
-    demonstrate_s: int = whole(0, 600, 0, "shown first, before the first pass")
-    facing: Facing = Facing.TOWARDS
-    between: bool = False
-    self_led: bool = False
-    extra: Extra = extra()
-
-    def __post_init__(self) -> None:
-        Checked.__post_init__(self)
-        if self.lead_side is Side.BOTH:
-            raise RefusedError("lead_side", "left, right or none", self.lead_side.value)
-
-    @property
-    def name(self) -> str:
-        """What the running order calls it."""
-        return self.move.name
-
-    @property
-    def doses(self) -> tuple[Dose, ...]:
-        """The doses of one pass, stage by stage."""
-        return (self.dose, *(stage.dose for stage in self.then))
-
-    @property
-    def even(self) -> bool:
-        """Whether a count must be even for both sides to get the same: alternating, counted in total."""
-        return self.move.sidedness.alternates and self.count_is is CountIs.TOTAL
-
-    @property
-    def quantity(self) -> Elastic:
-        """The elastic quantity of its first dose."""
-        return self.dose.quantity
-
-    def having(self, quantity: Elastic, stage: int = 1) -> MoveItem:
-        """The same item with another quantity in one of its stages, counted from 1."""
-        if stage == 1:
-            return replace(self, dose=self.dose.having(quantity))
-        then = list(self.then)
-        then[stage - 2] = replace(then[stage - 2], dose=then[stage - 2].dose.having(quantity))
-        return replace(self, then=tuple(then))
-
-
-class TalkKind(StrEnum):
-    """What time without a move is for."""
-
-    TALK = "talk"
-    CHECK_IN = "check-in"
-    NOTICE = "notice"
-    RECHECK = "recheck"
-    REST = "rest"
-    WATER = "water"
-    PROPS = "props"
-    STATION = "station"
-
-
-@dataclass(frozen=True, slots=True)
-class Talk(Checked):
-    """Time without a move: talk, check-in, notice pause, recheck, rest, water, props, change of station."""
-
-    tag: ClassVar[str] = "talk"
-
-    id: str = identifier()
-    seconds: Elastic  # type: ignore[misc] # identifier() above sets bounds, not a default
-    words: str = text(4000, "")
-    name: str = text(200, "Talk", shortest=1)
-    kind: TalkKind = TalkKind.TALK
-    picks_up: tuple[Prop, ...] = ()
-    puts_down: tuple[str, ...] = ()
-    extra: Extra = extra()
-
-    def __post_init__(self) -> None:
-        Checked.__post_init__(self)
-        check_placeholders("words", self.words, CLASS_PLACEHOLDERS)
-
-    @property
-    def quantity(self) -> Elastic:
-        """The elastic seconds."""
-        return self.seconds
-
-    def having(self, quantity: Elastic, stage: int = 1) -> Talk:
-        """The same item with other seconds."""
-        return replace(self, seconds=quantity)
-
-
-@dataclass(frozen=True, slots=True)
-class Quiet(Checked):
-    """Silence that gives: every class closes with one, or half of its lengths are out of reach."""
-
-    tag: ClassVar[str] = "quiet"
-
-    id: str = identifier()
-    seconds: Elastic = Elastic(0, 6, 20)
-    name: str = text(200, "Closing quiet", shortest=1)
-    extra: Extra = extra()
-
-    @property
-    def quantity(self) -> Elastic:
-        """The elastic seconds."""
-        return self.seconds
-
-    def having(self, quantity: Elastic, stage: int = 1) -> Quiet:
-        """The same item with other seconds."""
-        return replace(self, seconds=quantity)
-
-
-Item = MoveItem | Talk | Quiet
 
 
 class SidePlan(StrEnum):
@@ -264,14 +121,29 @@ class Meanwhile(Checked):
 
 
 @dataclass(frozen=True, slots=True)
+class Pin(Checked):
+    """What an order that is proposed must keep: this move first in its group, or after another."""
+
+    item: str = identifier()
+    after: str = text(40, "", "another move of the group; empty for first of all")
+    extra: Extra = extra()
+
+
+@dataclass(frozen=True, slots=True)
 class Section(Checked):
-    """A part of the class with a name and a role."""
+    """A part of the class with a name, a role, and pins for its order."""
 
     id: str = identifier()
     name: str = text(200, "", shortest=0)
     role: Role = Role.MAIN
     groups: tuple[Group, ...] = ()
+    pins: tuple[Pin, ...] = ()
     extra: Extra = extra()
+
+    def __post_init__(self) -> None:
+        Checked.__post_init__(self)
+        if self.pins:
+            _check_pins(self)
 
     @property
     def items(self) -> tuple[Item, ...]:
@@ -316,12 +188,12 @@ class Script(Checked):
                 raise RefusedError(f"meanwhiles[{n}].to_item", f"not before {meanwhile.from_item}", meanwhile.to_item)
 
     def items(self) -> Iterator[Item]:
-        """All items in the order of the class."""
+        """All items in the order of the class, those left out too."""
         return (item for section in self.sections for group in section.groups for item in group.items)
 
     def moves(self) -> tuple[MoveItem, ...]:
-        """The move items in the order of the class."""
-        return tuple(item for item in self.items() if isinstance(item, MoveItem))
+        """The moves that are in, in the order of the class."""
+        return tuple(item for item in self.items() if isinstance(item, MoveItem) and item.present)
 
     def item(self, item_id: str) -> Item:
         """The item with this id; RefusedError when there is none."""
@@ -344,3 +216,30 @@ def _check_steps(item: Item, style: CueStyle, path: str) -> None:
                 allowed(dose, style.breath_ms)
             except RefusedError as error:
                 raise error.within(f"{path}.then[{stage - 1}]" if stage else path) from None
+
+
+def _check_pins(section: Section) -> None:
+    """Pins name moves of one group, each once as first, and none waits for itself."""
+    home = {item.id: group.id for group in section.groups for item in group.items if isinstance(item, MoveItem)}
+    afters: dict[str, list[str]] = {}
+    first: dict[str, str] = {}
+    for n, pin in enumerate(section.pins):
+        if pin.item not in home:
+            raise RefusedError(f"pins[{n}].item", "a move of this section", pin.item)
+        if not pin.after:
+            other = first.setdefault(home[pin.item], pin.item)
+            if other != pin.item:
+                raise RefusedError(f"pins[{n}]", f"the only first of its group, beside {other}", pin.item)
+        elif home.get(pin.after) != home[pin.item]:
+            raise RefusedError(f"pins[{n}].after", f"a move of the same group as {pin.item}", pin.after)
+        else:
+            afters.setdefault(pin.item, []).append(pin.after)
+    for start in afters:
+        seen, todo = set[str](), list(afters[start])
+        while todo:
+            one = todo.pop()
+            if one == start or first.get(home[start]) == start:
+                raise RefusedError("pins", f"an order in which {start} does not wait for itself or come first", one)
+            if one not in seen:
+                seen.add(one)
+                todo += afters.get(one, [])

@@ -5,13 +5,14 @@ Passes are generated from the script, so that no side, direction or set can be f
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Collection, Iterator
 from dataclasses import dataclass, replace
 from enum import StrEnum
 from itertools import pairwise
 
 from extendum.core.body import Side
-from extendum.core.script import Group, Item, MoveItem, Quiet, Script, SetOrder, SidePlan, Talk
+from extendum.core.item import Item, MoveItem, Quiet, SetOrder, Talk
+from extendum.core.script import Group, Script, SidePlan
 from extendum.core.steps import actual, tapered
 
 
@@ -75,29 +76,35 @@ def own_passes(item: MoveItem, group: Group, class_lead: Side) -> list[Pass]:
     return [Pass(item, group, 0, side, lead, way, n) for side, way, n in order]
 
 
-def _round(group: Group, class_lead: Side) -> Iterator[Step]:
-    """One round of a group, in the order of its side plan."""
+def is_between(item: Item) -> bool:
+    """Whether an item of a chain is done once between the sides."""
+    return isinstance(item, MoveItem) and item.between
+
+
+def _round(group: Group, items: Collection[Item], class_lead: Side) -> Iterator[Step]:
+    """One round of these items of a group, in the order of its side plan."""
     if group.side_plan is SidePlan.EACH_MOVE:
-        for item in group.items:
-            yield from _of(item, group, class_lead, None)
+        for item in items:
+            yield from visit(item, group, class_lead, None)
         return
     if group.side_plan is SidePlan.INTERLEAVED:
-        by_id = {item.id: item for item in group.items}
+        by_id = {item.id: item for item in items}
         for ref in group.passes:
-            yield from _of(by_id[ref.item], group, class_lead, ref.side)
+            if ref.item in by_id:
+                yield from visit(by_id[ref.item], group, class_lead, ref.side)
         return
     lead = group.lead_side or class_lead
-    chain = [item for item in group.items if not (isinstance(item, MoveItem) and item.between)]
-    between = [item for item in group.items if isinstance(item, MoveItem) and item.between]
+    chain = [item for item in items if not is_between(item)]
+    between = [item for item in items if is_between(item)]
     for item in chain:
-        yield from _of(item, group, class_lead, lead)
+        yield from visit(item, group, class_lead, lead)
     for item in between:
-        yield from _of(item, group, class_lead, None)
+        yield from visit(item, group, class_lead, None)
     for item in chain:
-        yield from _of(item, group, class_lead, lead.other)
+        yield from visit(item, group, class_lead, lead.other)
 
 
-def _of(item: Item, group: Group, class_lead: Side, side: Side | None) -> Iterator[Step]:
+def visit(item: Item, group: Group, class_lead: Side, side: Side | None) -> Iterator[Step]:
     """The steps of an item: all, or those on one side; what has no sides is done each time."""
     if not isinstance(item, MoveItem):
         yield Still(item, group)
@@ -107,35 +114,58 @@ def _of(item: Item, group: Group, class_lead: Side, side: Side | None) -> Iterat
             yield one
 
 
-def sequence(script: Script) -> list[Step]:
-    """Every step of the class in order, numbered, and each knowing how it is come to."""
+def steps_of(group: Group, class_lead: Side, items: Collection[Item]) -> list[Step]:
+    """The steps of a group with only these of its items, in order; each knows how it is come to."""
     steps: list[Step] = []
     seen: set[str] = set()
-    for section in script.sections:
-        for group in section.groups:
-            for round_ in range(1, group.rounds + 1):
-                numbers: dict[str, int] = {}
-                for step in _round(group, script.style.lead_side):
-                    number = numbers[step.item.id] = numbers.get(step.item.id, 0) + 1
-                    before = steps[-1] if steps else None
-                    if isinstance(step, Pass):
-                        steps.append(_arrived(step, before, seen, round_, number))
-                    else:
-                        steps.append(Still(step.item, group, round_, number))
-                    seen.add(step.item.id)
+    for round_ in range(1, group.rounds + 1):
+        numbers: dict[str, int] = {}
+        for step in _round(group, items, class_lead):
+            number = numbers[step.item.id] = numbers.get(step.item.id, 0) + 1
+            before = steps[-1] if steps else None
+            straight = before if isinstance(before, Pass) and before.item is step.item else None
+            steps.append(arrived(step, straight, round_, number, again=step.item.id in seen))
+            seen.add(step.item.id)
     return _with_last(steps)
 
 
-def _arrived(this: Pass, before: Step | None, seen: set[str], round_: int, number: int) -> Pass:
-    """The pass in its place: its round and number, and how it is come to."""
-    arrival, rested = Arrival.AGAIN if this.item.id in seen else Arrival.FIRST, False
-    if isinstance(before, Pass) and before.item is this.item and before.round == round_:
-        rested = this.set_number > before.set_number and this.item.rest_s > 0
-        if before.side is not this.side:
+def sequence(script: Script) -> list[Step]:
+    """Every step of the class in order: of what is left out there is none."""
+    found: list[Step] = []
+    for section in script.sections:
+        for group in section.groups:
+            items = tuple(item for item in group.items if item.present)
+            found += steps_of(group, script.style.lead_side, items)
+    return found
+
+
+def arrived(step: Step, straight: Pass | None, round_: int, number: int, *, again: bool) -> Step:
+    """A step in its place: its round and number, and how it is come to.
+
+    ``straight`` is the pass directly before when it is of the same item; ``again`` says that the item was
+    done before in the class.
+    """
+    if isinstance(step, Still):
+        return Still(step.item, step.group, round_, number)
+    arrival, rested = Arrival.AGAIN if again else Arrival.FIRST, False
+    if straight is not None and straight.round == round_:
+        rested = step.set_number > straight.set_number and step.item.rest_s > 0
+        if straight.side is not step.side:
             arrival = Arrival.SWITCH
         else:
-            arrival = Arrival.TURN if before.direction != this.direction else Arrival.SET
-    return replace(this, round=round_, number=number, arrival=arrival, after_rest=rested)
+            arrival = Arrival.TURN if straight.direction != step.direction else Arrival.SET
+    return Pass(
+        step.item,
+        step.group,
+        number,
+        step.side,
+        step.lead,
+        step.direction,
+        step.set_number,
+        round_,
+        arrival,
+        rested,
+    )
 
 
 def _with_last(steps: list[Step]) -> list[Step]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from extendum.core.dose import Dose, Hold, Manner, Timed
 from extendum.core.errors import RefusedError
+from extendum.core.style import HoldConvention
 
 
 def allowed(dose: Dose, breath_ms: int, *, even: bool = False) -> tuple[int, ...]:
@@ -32,6 +33,20 @@ def allowed(dose: Dose, breath_ms: int, *, even: bool = False) -> tuple[int, ...
     return tuple(range(q.least, q.most + 1))
 
 
+def conventional(values: tuple[int, ...], dose: Dose, holds: HoldConvention) -> tuple[int, ...]:
+    """The values of a hold that a fit may take under a convention.
+
+    What the teacher wants is always among them: a wish beyond the convention moves its limit, no further.
+    Limits that leave nothing are those of the dose alone.
+    """
+    if not isinstance(dose, Hold) or holds.limits is None:
+        return values
+    least, most = holds.limits
+    wanted = nearest(values, dose.quantity.wanted)
+    inside = tuple(v for v in values if min(least, wanted) <= v <= max(most, wanted))
+    return inside or values
+
+
 def nearest(values: tuple[int, ...], wanted: int) -> int:
     """The allowed value nearest a wanted one; of two, the smaller."""
     return min(values, key=lambda value: (abs(value - wanted), value))
@@ -52,4 +67,8 @@ def tapered(dose: Dose, value: int, round_: int, taper_percent: int, breath_ms: 
     top, bottom = value * taper_percent ** (round_ - 1), 100 ** (round_ - 1)
     rounded = (2 * top + bottom) // (2 * bottom)
     q = dose.quantity
-    return nearest(allowed(dose, breath_ms, even=even), min(max(rounded, q.least), q.most))
+    inside = min(max(rounded, q.least), q.most)
+    stepped = (
+        even or (isinstance(dose, Hold) and dose.snap) or (isinstance(dose, Timed) and dose.manner is Manner.HALVES)
+    )
+    return nearest(allowed(dose, breath_ms, even=even), inside) if stepped else inside

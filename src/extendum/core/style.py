@@ -39,6 +39,29 @@ class Facing(StrEnum):
     AWAY = "away from the class"
 
 
+class HoldConvention(StrEnum):
+    """How long static holds are in a class; a fit keeps to it, a teacher's own wish may go beyond."""
+
+    OWN = "as each move says"
+    REPEATED = "5 to 10 s, repeated"
+    ONCE = "15 to 30 s"
+    STEADY = "20 to 30 s"
+    LONG = "30 to 60 s"
+
+    @property
+    def limits(self) -> tuple[int, int] | None:
+        """Least and most seconds of a hold; None where each move has its own."""
+        return _HOLDS.get(self)
+
+
+_HOLDS = {
+    HoldConvention.REPEATED: (5, 10),
+    HoldConvention.ONCE: (15, 30),
+    HoldConvention.STEADY: (20, 30),
+    HoldConvention.LONG: (30, 60),
+}
+
+
 class SideNames(StrEnum):
     """How the sides are spoken: by name, by order, by place, or not at all."""
 
@@ -69,6 +92,7 @@ class CueStyle(Checked):
     lead_side: Side = Side.LEFT
     side_names: SideNames = SideNames.LEFT_RIGHT
     teaching: Teaching = Teaching.MIRROR
+    holds: HoldConvention = HoldConvention.OWN
     pace_percent: int = whole(50, 300, 100, "of the body seconds; the slowest person decides")
     extra: Extra = extra()
 

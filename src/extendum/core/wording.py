@@ -8,8 +8,9 @@ from dataclasses import dataclass
 
 from extendum.core.compile import Laid, lay_out
 from extendum.core.errors import RefusedError
+from extendum.core.item import MoveItem, Talk
 from extendum.core.passes import ceil_s, pass_facts, way_ms
-from extendum.core.script import MoveItem, Script, Talk
+from extendum.core.script import Script
 from extendum.core.sequence import Arrival, Pass
 from extendum.core.speech import SENTENCE_MS, sentences, speaking_ms, word_count
 from extendum.core.timeline import Cue, CueKind, Mode, Segment, Timeline
@@ -96,7 +97,7 @@ def readings(script: Script) -> dict[str, list[Reading]]:
                 _reading(script, item, f"stage-{n}", stage.words, own, None) for n, stage in enumerate(item.then, 2)
             ]
         elif isinstance(item, Talk):
-            said = fill(item.words, own[0].facts) if own else item.words
+            said = fill(item.words, own[0].facts) if own else ""
             ms = speaking_ms(said, script.style.words_per_minute)
             reading = Reading(item.id, "words", item.words, (("", said),), ms, item.quantity.value * 1000)
             found[item.id] = [reading]

@@ -41,7 +41,15 @@ def draw_sheet(timeline: Timeline, script: Script | None = None, chosen: str | N
         viewBox=f"0 0 {n(ruling.width)} {n(ruling.height)}",
         role="group",
         aria_label=f"Minute sheet, {clock(timeline.length_s)}",
+        data_ruling=measures(ruling),
     )
+
+
+def measures(ruling: Ruling) -> str:
+    """What a drawing over the sheet needs of its ruling, as numbers: see desk.js."""
+    x, y = ruling.place(0)
+    told = (x, y, ruling.column + ruling.between, ruling.pitch, ruling.track, ruling.second)
+    return " ".join(f"{one:.3f}" for one in told) + f" {ruling.per_column} {ruling.columns}"
 
 
 def _rules(ruling: Ruling, length_s: int, target_s: int) -> Iterator[str]:

@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+import re
+from functools import cache
 from html import escape
 
 #: The width of an average sign of the shipped text face, as a share of its size.
 SIGN = 0.47
+_TO_ESCAPE = re.compile(r"[&<>\"']")
 
 
 def n(value: float) -> str:
@@ -13,15 +16,21 @@ def n(value: float) -> str:
     return f"{value:.1f}".removesuffix(".0")
 
 
+@cache
+def _attribute(key: str) -> str:
+    return key.rstrip("_").replace("_", "-")
+
+
 def tag(name: str, inside: str = "", /, **attributes: object) -> str:
     """One element; an underscore in an attribute's name stands for a hyphen, a trailing one for nothing."""
-    parts = [name]
+    opening = name
     for key, value in attributes.items():
         if value is None:
             continue
-        shown = n(value) if isinstance(value, float) else escape(str(value), quote=True)
-        parts.append(f'{key.rstrip("_").replace("_", "-")}="{shown}"')
-    opening = " ".join(parts)
+        shown = n(value) if isinstance(value, float) else str(value)
+        if _TO_ESCAPE.search(shown):
+            shown = escape(shown, quote=True)
+        opening += f' {_attribute(key)}="{shown}"'
     return f"<{opening}>{inside}</{name}>" if inside else f"<{opening}/>"
 
 

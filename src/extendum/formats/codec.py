@@ -28,25 +28,28 @@ def typed_fields(cls: type) -> tuple[tuple[Field[Any], Any], ...]:
 
 def to_plain(thing: Any) -> Any:
     """A typed value as plain dicts, lists, texts and numbers; empty values are left out."""
-    if is_dataclass(thing) and not isinstance(thing, type):
-        plain: dict[str, Any] = {"type": cast(Any, thing).tag} if hasattr(thing, "tag") else {}
-        kept: dict[str, Any] = {}
-        for field in fields(thing):
-            value = getattr(thing, field.name)
-            if field.metadata.get("extra"):
-                kept = {name: json.loads(text) for name, text in value}
-            elif not _is_empty_default(field, value):
-                plain[field.name] = to_plain(value)
-        return plain | kept
+    if thing is None or type(thing) in (int, str, bool):
+        return thing
     if isinstance(thing, StrEnum):
         return thing.value
     if isinstance(thing, tuple):
         return [to_plain(one) for one in thing]
-    return thing
+    plain: dict[str, Any] = {"type": thing.tag} if hasattr(thing, "tag") else {}
+    kept: dict[str, Any] = {}
+    cls: Any = type(thing)
+    for name, default, is_extra in _written(cls):
+        value = getattr(thing, name)
+        if is_extra:
+            kept = {key: json.loads(text) for key, text in value}
+        elif value or value != default:
+            plain[name] = to_plain(value)
+    return plain | kept
 
 
-def _is_empty_default(field: Field[Any], value: Any) -> bool:
-    return field.default is not MISSING and value in (None, "", (), False) and value == field.default
+@cache
+def _written(cls: type) -> tuple[tuple[str, Any, bool], ...]:
+    """The fields of a dataclass as they are written: name, default, and whether it holds what a newer version wrote."""
+    return tuple((f.name, f.default, bool(f.metadata.get("extra"))) for f in fields(cls))
 
 
 def from_plain(cls: Any, plain: Any) -> Any:

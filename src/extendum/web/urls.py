@@ -3,7 +3,7 @@
 from django.contrib.auth import views as auth
 from django.urls import path
 
-from extendum.web.classes import desk, shelf, words
+from extendum.web.classes import desk, fitting, shelf, words
 from extendum.web.library import views as library
 from extendum.web.teach import views as teach
 
@@ -14,6 +14,10 @@ urlpatterns = [
     path("classes/new/", shelf.make, name="make"),
     path("classes/<int:pk>/", desk.desk, name="desk"),
     path("classes/<int:pk>/edit/", desk.edit, name="edit"),
+    path("classes/<int:pk>/preview/", fitting.preview, name="preview"),
+    path("classes/<int:pk>/versions/", fitting.versions_page, name="versions"),
+    path("classes/<int:pk>/versions/keep/", fitting.keep_version, name="keep-version"),
+    path("classes/<int:pk>/order/", fitting.order_dialog, name="order"),
     path("classes/<int:pk>/step/", desk.step, name="step"),
     path("classes/<int:pk>/steps/", desk.steps, name="steps"),
     path("classes/<int:pk>/style/", desk.keep_style, name="keep-style"),

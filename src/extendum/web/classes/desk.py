@@ -9,6 +9,7 @@ from django.views.decorators.http import require_GET, require_POST
 from django.views.decorators.vary import vary_on_headers
 
 from extendum.core.errors import ExtendumError, RefusedError
+from extendum.core.remedy import remedies
 from extendum.core.timeline import clock
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
@@ -40,7 +41,8 @@ def edit(request: HttpRequest, pk: int) -> HttpResponse:
     except store.StaleEditError as stale:
         return _stale(request, of, form, stale)
     except OutOfReachError as far:
-        return _notice(request, of, 422, out_of_reach=_offers(far), lines=str(far).split(". "))
+        told = {"out_of_reach": _offers(far), "lines": str(far).split(". "), "remedies": remedies(far.result)}
+        return _notice(request, of, 422, **told, wanted=clock(far.result.target_s))
     except ExtendumError as error:
         return _notice(request, of, 422, message=str(error))
     chosen = asked.choose if asked.choose is not None else form.get("item")

@@ -10,7 +10,8 @@ from django.utils.safestring import SafeString
 
 from extendum.core.compile import compile_script
 from extendum.core.fit import Fitter
-from extendum.core.script import Group, Item, MoveItem, Script, Section
+from extendum.core.item import Item, Keep, Matters, MoveItem, Quiet
+from extendum.core.script import Group, Script, Section
 from extendum.core.summary import Summary, summarise
 from extendum.core.timeline import Timeline, clock
 from extendum.draw.band import draw_band, draw_dose_band, section_spans
@@ -24,13 +25,13 @@ from extendum.web.classes.posted_items import dose_words
 @lru_cache(maxsize=64)
 def compiled(document: bytes) -> Timeline:
     """The timeline of a stored document."""
-    return compile_script(store._unpack(document))
+    return compile_script(store.unpack(document))
 
 
 @lru_cache(maxsize=64)
 def fitter(document: bytes) -> Fitter:
     """What a stored document can be fitted to."""
-    return Fitter(store._unpack(document))
+    return Fitter(store.unpack(document))
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,6 +45,8 @@ class Row:
     band: SafeString
     posture: str
     chosen: bool
+    marks: str
+    present: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -116,6 +119,8 @@ def _blocks(script: Script, timeline: Timeline, chosen: Item | None) -> list[Blo
                         drawn(draw_dose_band(item.quantity)),
                         item.move.posture.value if isinstance(item, MoveItem) else item.tag,
                         item is chosen,
+                        mark_words(item),
+                        item.present,
                     )
                 )
             own = {item.id for item in group.items}
@@ -123,6 +128,17 @@ def _blocks(script: Script, timeline: Timeline, chosen: Item | None) -> list[Blo
             first = group is section.groups[0]
             blocks.append(Block(section, group, first, group_words(group), rows, clock(seconds)))
     return blocks
+
+
+def mark_words(item: Item) -> str:
+    """How an item is marked, in a few words; empty for one like the others."""
+    if isinstance(item, Quiet):
+        return ""
+    told = {Keep.ALWAYS: [], Keep.OPTIONAL: ["may go"], Keep.OUT: ["left out"]}[item.keep]
+    if item.keep is Keep.OPTIONAL and item.dropped:
+        told = ["left out by the fit"]
+    told += [] if item.matters is Matters.AS_OTHERS else [item.matters.value]
+    return ", ".join(told)
 
 
 def summary_line(s: Summary) -> list[tuple[str, str]]:

@@ -9,12 +9,13 @@ from typing import Any
 from django.utils.safestring import SafeString, mark_safe
 
 from extendum.core.dose import COUNTED, Dose, Hold, Manner, Reps, Timed
+from extendum.core.item import CountIs, Item, Keep, Matters, MoveItem, SetOrder, Talk, TalkKind
 from extendum.core.move import Sidedness
 from extendum.core.passes import pass_facts
-from extendum.core.script import CountIs, Group, Item, MoveItem, Script, SetOrder, SidePlan, Talk, TalkKind
+from extendum.core.script import Group, Priority, Script, SidePlan
 from extendum.core.sequence import Arrival, Pass, passes_of, sequence
 from extendum.core.speech import speaking_ms
-from extendum.core.style import Countdown, CueStyle, Facing, SideNames, Teaching
+from extendum.core.style import Countdown, CueStyle, Facing, HoldConvention, SideNames, Teaching
 from extendum.core.timeline import Timeline, clock
 from extendum.core.wording import literal_sides
 from extendum.core.words import CLASS_PLACEHOLDERS, PLACEHOLDERS, PromptKind, fill
@@ -83,6 +84,9 @@ def _item_panel(script: Script, timeline: Timeline, item: Item) -> dict[str, Any
         found |= {"picks_up": ", ".join(p.name for p in item.picks_up), "puts_down": ", ".join(item.puts_down)}
     if isinstance(item, MoveItem):
         found |= _move_panel(script, item)
+    if isinstance(item, MoveItem | Talk):
+        found |= {"keeps": options(Keep, item.keep), "matters": options(Matters, item.matters)}
+        found |= {"present": item.present, "by_fit": not item.present and item.keep is Keep.OPTIONAL}
     return found
 
 
@@ -158,8 +162,8 @@ def _word_fields(script: Script, item: MoveItem, own: list[Pass]) -> list[dict[s
     for name, label in _WORD_FIELDS:
         words = getattr(item.words, name)
         if name in used or words:
-            which = next((p for p in own if p.arrival is _ARRIVES.get(name)), own[0])
-            spoken = fill(words, pass_facts(which, script.style, facts))
+            which = next((p for p in own if p.arrival is _ARRIVES.get(name)), own[0] if own else None)
+            spoken = fill(words, pass_facts(which, script.style, facts)) if which else words
             ms = speaking_ms(spoken, script.style.words_per_minute)
             literal = literal_sides(words) if item.move.sided or item.move.sidedness.alternates else []
             seconds = f"{ms / 1000:.1f} s"
@@ -178,6 +182,8 @@ def _class_panel(script: Script, styles: Sequence[CueStyle]) -> dict[str, Any]:
         "styles": [(one.name, one.name == style.name) for one in styles],
         "countdowns": options(Countdown, style.countdown),
         "teachings": options(Teaching, style.teaching),
+        "holds": options(HoldConvention, style.holds),
+        "priorities": options(Priority, script.brief.priority),
         "side_names": options(SideNames, style.side_names),
         "time_left": ", ".join(map(str, style.time_left)),
         "breath_in": f"{style.breath_in_ms / 1000:g}",

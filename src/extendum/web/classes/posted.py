@@ -15,8 +15,10 @@ from extendum.core.body import Side
 from extendum.core.errors import ExtendumError, RefusedError
 from extendum.core.explain import refusal_lines
 from extendum.core.fit import Fit, Fitter
-from extendum.core.script import Group, Meanwhile, PassRef, Role, Script, SidePlan
-from extendum.core.style import SHIPPED, Countdown, CueStyle, SideNames, Teaching
+from extendum.core.order import apply_order, section_of, set_pins
+from extendum.core.remedy import Gives, Remedy, apply
+from extendum.core.script import Group, Meanwhile, PassRef, Pin, Priority, Role, Script, SidePlan
+from extendum.core.style import SHIPPED, Countdown, CueStyle, HoldConvention, SideNames, Teaching
 from extendum.core.timeline import clock, parse_clock
 from extendum.web.classes.forms import Edit, Form, choice, optional_side, tenths_ms, whole
 from extendum.web.classes.posted_items import ITEM_EDITS, names_in
@@ -67,6 +69,22 @@ def _group(form: Form, script: Script) -> Edit:
 
     told = f"{plan}, {changes['rounds']} round{'s' * (changes['rounds'] != 1)}"
     return Edit(change, f"Group: {told}", f"{group.id}.group")
+
+
+def _order(form: Form, script: Script) -> Edit:
+    """A section's items in another order."""
+    key, order = form.get("section", ""), tuple(names_in(form.get("order", "")))
+    told = f"Order of {section_of(script, key).name or 'a section'}: {form.get('by', '').strip() or 'another'}"
+    return Edit(lambda s: apply_order(s, key, order), told[:300])
+
+
+def _pin(form: Form, script: Script) -> Edit:
+    """A move first in its group, after another one, or free."""
+    section, item, where = section_of(script, form.get("section", "")), form.get("pinned", ""), form.get("where", "")
+    pins = tuple(pin for pin in section.pins if pin.item != item)
+    pins += (Pin(item, "" if where == "first" else where),) if where else ()
+    told = "free" if not where else ("first" if where == "first" else f"after {script.item(where).name}")
+    return Edit(lambda s: set_pins(s, section.id, pins), f"Order: {script.item(item).name} {told}")
 
 
 def _find_group(script: Script, group_id: str) -> Group:
@@ -131,6 +149,17 @@ def _fit(form: Form, script: Script) -> Edit:
     return Edit(lambda s: Fitter(s).fit(seconds).script, f"Fitted to {clock(seconds)}")
 
 
+def _remedy(form: Form, script: Script) -> Edit:
+    """A remedy and the fit that it makes possible, as one step."""
+    seconds = target(form)
+    remedy = Remedy(Gives(form.get("gives", "")), form.get("of", ""), whole(form, "part"), whole(form, "value"))
+    result = Fitter(apply(script, remedy)).fit(seconds)
+    if not result.reached:
+        raise OutOfReachError(result)
+    told = form.get("told", "").strip() or "One limit moved"
+    return Edit(lambda s: Fitter(apply(s, remedy)).fit(seconds).script, f"{told}; fitted to {clock(seconds)}"[:300])
+
+
 def target(form: Form) -> int:
     """The length asked for."""
     try:
@@ -140,7 +169,7 @@ def target(form: Form) -> int:
 
 
 def _style(form: Form, script: Script, styles: Sequence[CueStyle]) -> Edit:
-    """One of the cue styles to choose from; lead side, teaching, pace and speaking rate stay the class's own."""
+    """One of the cue styles to choose from; lead side, teaching, pace, holds and speaking rate stay the class's own."""
     found = next((one for one in styles if one.name == form.get("style")), None)
     if found is None:
         raise RefusedError("style", "one of " + ", ".join(one.name for one in styles), form.get("style", ""))
@@ -152,17 +181,22 @@ def _style(form: Form, script: Script, styles: Sequence[CueStyle]) -> Edit:
         side_names=kept.side_names,
         teaching=kept.teaching,
         pace_percent=kept.pace_percent,
+        holds=kept.holds,
     )
     return Edit(lambda s: edit.set_style(s, style), f"Cue style: {style.name}")
 
 
 def _class(form: Form, script: Script) -> Edit:
-    title, group = form.get("title", ""), form.get("group", "").strip()
-    style = style_from(form, script.style)
+    title, style = form.get("title", ""), style_from(form, script.style)
+    brief = replace(
+        script.brief,
+        group=form.get("group", "").strip(),
+        notes=form.get("notes", script.brief.notes).strip(),
+        priority=choice(Priority, form, "priority", script.brief.priority),
+    )
 
     def change(s: Script) -> Script:
-        renamed = edit.set_title(s, title)
-        return replace(renamed, style=style, brief=replace(s.brief, group=group))
+        return replace(edit.set_title(s, title), style=style, brief=brief)
 
     return Edit(change, "Class settings", "class")
 
@@ -187,6 +221,7 @@ def style_from(form: Form, before: CueStyle) -> CueStyle:
         lead_side=choice(Side, form, "lead_side", before.lead_side),
         side_names=choice(SideNames, form, "side_names", before.side_names),
         teaching=choice(Teaching, form, "teaching", before.teaching),
+        holds=choice(HoldConvention, form, "holds", before.holds),
         pace_percent=whole(form, "pace_percent"),
     )
 
@@ -202,7 +237,10 @@ EDITS: dict[str, Callable[[Form, Script], Edit]] = {
     "remove-section": _remove_section,
     "group": _group,
     "add-group": _add_group,
+    "order": _order,
+    "pin": _pin,
     "fit": _fit,
+    "remedy": _remedy,
     "class": _class,
 }
 

@@ -8,8 +8,9 @@ from dataclasses import replace
 from extendum.core import edit
 from extendum.core.dose import Breaths, Dose, Elastic, Hold, Manner, Open, Phase, Pulses, Reps, Timed, describe
 from extendum.core.errors import RefusedError
+from extendum.core.item import CountIs, Item, Keep, Matters, MoveItem, Quiet, SetOrder, Stage, Talk, TalkKind
 from extendum.core.move import Prop, Sidedness
-from extendum.core.script import CountIs, Item, MoveItem, Script, SetOrder, Stage, Talk, TalkKind
+from extendum.core.script import Script
 from extendum.core.style import Facing
 from extendum.core.words import Prompt, PromptKind, Words
 from extendum.formats.library import shipped_move
@@ -61,6 +62,19 @@ def _lock(form: Form, script: Script) -> Edit:
     locked = not item.quantity.locked
     told = "locked" if locked else "unlocked"
     return Edit(lambda s: edit.set_locked(s, item.id, locked), f"{item.name} {told}")
+
+
+def _mark(form: Form, script: Script) -> Edit:
+    """Whether an item stays, and how much it matters; the same mark twice takes it off again."""
+    item = script.item(form["item"])
+    if isinstance(item, Quiet):
+        raise RefusedError("item", "a move or a talk", item.name)
+    keep = choice(Keep, form, "keep", item.keep)
+    if "toggle" in form and keep is item.keep:
+        keep = Keep.ALWAYS
+    matters = choice(Matters, form, "matters", item.matters)
+    told = keep.value if keep is not item.keep else matters.value
+    return Edit(lambda s: edit.mark(s, item.id, keep=keep, matters=matters), f"{item.name}: {told}")
 
 
 def _quantity(form: Form, script: Script) -> Edit:
@@ -287,6 +301,7 @@ ITEM_EDITS = {
     "place": _place,
     "nudge": _nudge,
     "lock": _lock,
+    "mark": _mark,
     "quantity": _quantity,
     "dose": _dose,
     "add-stage": _add_stage,

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import json
 import zlib
+from collections import OrderedDict
 from collections.abc import Callable
 from dataclasses import replace
 from datetime import timedelta
-from functools import lru_cache
+from threading import Lock
 
 from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
@@ -35,17 +36,46 @@ class StaleEditError(Exception):
 
 def pack(script: Script) -> bytes:
     """A script as it is stored."""
-    return zlib.compress(dumps(script, indent=None).encode(), 6)
+    document = zlib.compress(dumps(script, indent=None).encode(), 6)
+    _read.keep(document, script)
+    return document
 
 
-@lru_cache(maxsize=64)
-def _unpack(document: bytes) -> Script:
-    return loads(zlib.decompress(document))
+class _Read:
+    """The scripts of the documents last read or written, so that none is read twice."""
+
+    def __init__(self, most: int) -> None:
+        self._most, self._scripts, self._lock = most, OrderedDict[bytes, Script](), Lock()
+
+    def of(self, document: bytes) -> Script:
+        """The script of a document."""
+        with self._lock:
+            known = self._scripts.get(document)
+        if known is None:
+            known = loads(zlib.decompress(document))
+            self.keep(document, known)
+        return known
+
+    def keep(self, document: bytes, script: Script) -> None:
+        """Remember the script that a document was written from: reading it again gives an equal one."""
+        with self._lock:
+            self._scripts[document] = script
+            self._scripts.move_to_end(document)
+            while len(self._scripts) > self._most:
+                self._scripts.popitem(last=False)
+
+
+_read = _Read(64)
+
+
+def unpack(document: bytes) -> Script:
+    """The script of a stored document."""
+    return _read.of(document)
 
 
 def script_of(revision: Revision) -> Script:
     """The script of a revision."""
-    return _unpack(bytes(revision.document))
+    return unpack(bytes(revision.document))
 
 
 @transaction.atomic

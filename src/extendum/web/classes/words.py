@@ -13,7 +13,8 @@ from django.views.decorators.vary import vary_on_headers
 
 from extendum.core.edit import set_style
 from extendum.core.errors import RefusedError
-from extendum.core.script import Item, MoveItem, Quiet, Script
+from extendum.core.item import Item, MoveItem, Quiet
+from extendum.core.script import Script
 from extendum.core.speech import speaking_ms
 from extendum.core.timeline import Timeline, clock
 from extendum.core.wording import SAMPLE, Reading, calibrated, literal_sides, readings, repeated, talk_share

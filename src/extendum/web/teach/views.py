@@ -8,8 +8,8 @@ from django.utils import timezone
 from django.views.decorators.http import require_GET, require_POST
 
 from extendum.core.body import Side
+from extendum.core.item import MoveItem
 from extendum.core.move import Prop
-from extendum.core.script import MoveItem
 from extendum.core.style import teacher_side
 from extendum.core.timeline import clock
 from extendum.draw.small import draw_ribbon

@@ -1,4 +1,11 @@
 // The Desk: keys, dragging, the peg, and choosing on the sheet. Every time and dose is the server's.
+const shown = import(document.querySelector(".desk-page").dataset.preview);
+const preview = (target) => shown.then((it) => it.preview(target));
+const endPreview = () => shown.then((it) => it.endPreview());
+const clock = (s) => {
+  const [h, m, r] = [Math.floor(s / 3600), Math.floor(s / 60) % 60, String(s % 60).padStart(2, "0")];
+  return h ? `${h}:${String(m).padStart(2, "0")}:${r}` : `${m}:${r}`;
+};
 
 const desk = () => document.getElementById("desk");
 const here = () => desk().dataset;
@@ -68,7 +75,8 @@ document.addEventListener("click", (event) => {
     event.preventDefault();
     return choose(it.dataset.choose);
   }
-  if ((it = on("button[data-edit]"))) return edit(it.dataset.edit, values(it.dataset, ["by", "section", "target", "stage", "group"]));
+  if (on("#order button[data-edit]")) document.getElementById("order").close();
+  if ((it = on("button[data-edit]"))) return edit(it.dataset.edit, values(it.dataset, ["by", "section", "target", "stage", "group", "gives", "of", "part", "value", "told", "order"]));
   if ((it = on("button[data-which]"))) {
     document.getElementById("steps").close();
     return step(it.dataset.which, values(it.dataset, ["revision"]));
@@ -78,6 +86,7 @@ document.addEventListener("click", (event) => {
   if ((it = on("[data-again]"))) return again(it);
   if (on("#open-keys")) return document.getElementById("keys").showModal();
   if (on("#open-steps")) return openSteps();
+  if ((it = on("[data-order-of]"))) return openOrder(it.dataset.orderOf);
   if (on("[data-close-dialog]")) return on("dialog").close();
   if ((it = on(".seg"))) return choose(it.dataset.item);
   if (!on(".adder")) closeFound();
@@ -87,6 +96,23 @@ function openSteps() {
   const dialog = document.getElementById("steps");
   htmx.ajax("GET", here().steps, { target: "#steps", swap: "innerHTML" }).then(() => dialog.showModal());
 }
+
+// Orders for a section; pins are edits of their own, and the proposals are made again after each.
+function openOrder(section) {
+  const dialog = document.getElementById("order");
+  const address = `${here().order}?section=${encodeURIComponent(section)}`;
+  htmx.ajax("GET", address, { target: "#order", swap: "innerHTML" }).then(() => dialog.open || dialog.showModal());
+}
+document.addEventListener("change", (event) => {
+  const pin = event.target.closest?.("select.pin");
+  if (!pin) return;
+  const { section, pinned } = pin.dataset;
+  edit("pin", { section, pinned, where: pin.value }).then(() => openOrder(section));
+});
+const sectionHere = () => {
+  const list = document.querySelector(".row[data-chosen]")?.closest("ol") ?? document.querySelector("ol[data-group] .row")?.closest("ol");
+  return list?.dataset.section;
+};
 
 async function again(button) {
   const typed = {};
@@ -148,7 +174,12 @@ const keys = {
   Delete: withItem(() => edit("remove")),
   Backspace: withItem(() => edit("remove")),
   l: withItem(() => edit("lock")),
+  o: withItem(() => edit("mark", { keep: "may be left out", toggle: 1 })),
+  x: withItem(() => edit("mark", { keep: "left out", toggle: 1 })),
   t: () => edit("talk"),
+  p: () => document.getElementById("peg").focus(),
+  v: press("to-versions"),
+  s: () => { if (sectionHere()) openOrder(sectionHere()); },
   a: () => adder().focus(),
   f: () => { const target = document.getElementById("target"); target.focus(); target.select(); },
   u: press("undo"),
@@ -213,10 +244,6 @@ function sheetKeys(event) {
 }
 
 // ---- the peg ---------------------------------------------------------------------------------
-const clock = (s) => {
-  const [h, m, r] = [Math.floor(s / 3600), Math.floor(s / 60) % 60, String(s % 60).padStart(2, "0")];
-  return h ? `${h}:${String(m).padStart(2, "0")}:${r}` : `${m}:${r}`;
-};
 let pegged = null; // seconds while the peg is away from its target
 function showPeg(seconds) {
   const { ruler, left, wide } = document.getElementById("band").dataset;
@@ -226,12 +253,14 @@ function showPeg(seconds) {
   peg.setAttribute("aria-valuenow", pegged);
   peg.setAttribute("aria-valuetext", clock(pegged));
   document.getElementById("target").value = clock(pegged);
+  preview(clock(pegged));
 }
 function leavePeg(apply) {
   if (pegged === null) return;
   const target = clock(pegged);
   if (!apply) showPeg(Number(document.getElementById("band").dataset.target));
   pegged = null;
+  endPreview();
   if (apply) edit("fit", { target });
 }
 function pegKeys(event) {
@@ -266,7 +295,20 @@ document.addEventListener("pointerdown", (event) => {
   document.addEventListener("pointerup", stop);
   document.addEventListener("keydown", escape, true);
 });
-document.addEventListener("focusout", (event) => { if (event.target.id === "peg") leavePeg(false); });
+document.addEventListener("focusout", (event) => {
+  if (event.target.id === "peg") leavePeg(false);
+  if (event.target.id === "target" && pegged === null) endPreview();
+});
+// A length that is typed is shown as it would be, too.
+document.addEventListener("input", (event) => {
+  if (event.target.id === "target") preview(event.target.value);
+});
+document.addEventListener("keydown", (event) => {
+  if (event.target.id !== "target" || event.key !== "Escape") return;
+  event.target.value = clock(Number(document.getElementById("band").dataset.target));
+  endPreview();
+}, true);
+document.addEventListener("submit", (event) => { if (event.target.id === "fit-form") endPreview(); }, true);
 
 // ---- reordering by drag ------------------------------------------------------------------------
 let dragged = null;

@@ -1,0 +1,119 @@
+"""Random classes with every feature that a fit must know, from a seed: the same seed gives the same class."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from random import Random
+
+from extendum.core.dose import Dose, Elastic, Hold, Manner, Timed
+from extendum.core.item import CountIs, Item, Keep, Matters, MoveItem, Quiet, SetOrder, Stage, Talk, TalkKind
+from extendum.core.move import LibraryMove, Sidedness
+from extendum.core.script import Brief, Group, PassRef, Priority, Role, Script, Section, Side, SidePlan
+from extendum.core.style import CueStyle, HoldConvention
+from extendum.formats.library import shipped_moves
+
+
+def random_class(seed: int, items: int = 10) -> Script:
+    """A class of about so many items in two to four groups, one of each side plan now and then."""
+    rng = Random(seed)
+    sections, number = [], 0
+    left = items
+    while left > 0:
+        size = min(left, rng.randint(2, 6))
+        plan = rng.choice((SidePlan.EACH_MOVE, SidePlan.EACH_MOVE, SidePlan.CHAIN, SidePlan.INTERLEAVED))
+        made: list[Item] = []
+        for _ in range(size):
+            number += 1
+            talk = plan is SidePlan.EACH_MOVE and rng.random() < 0.2
+            made.append(_talk(rng, number) if talk else _move(rng, number, plan))
+        section = len(sections) + 1
+        sections.append(Section(f"s{section}", f"Part {section}", Role.MAIN, (_group(rng, section, plan, made),)))
+        left -= size
+    close = Group("gq", "", (Quiet("q"),))
+    sections.append(Section("sq", "Close", Role.CLOSING, (close,)))
+    brief = Brief("", 600, rng.choice(list(Priority)))
+    return Script(f"Random {seed}", brief, _style(rng), rng.choice(_STARTS), tuple(sections))
+
+
+_STARTS = [entry.move.posture for entry in shipped_moves()[:5]]
+
+
+def _style(rng: Random) -> CueStyle:
+    return CueStyle(
+        words_per_minute=rng.randint(120, 190),
+        settle_s=rng.randint(0, 4),
+        holds=rng.choice((HoldConvention.OWN, HoldConvention.OWN, HoldConvention.STEADY, HoldConvention.ONCE)),
+        pace_percent=rng.choice((100, 130)),
+        breath_out_ms=rng.choice((6000, 6909)),
+    )
+
+
+def _group(rng: Random, number: int, plan: SidePlan, items: list[Item]) -> Group:
+    refs: list[PassRef] = []
+    for item in items:
+        sided = isinstance(item, MoveItem) and item.move.sided
+        refs += [PassRef(item.id, side) for side in ((Side.LEFT, Side.RIGHT) if sided else (Side.BOTH,))]
+    rng.shuffle(refs)
+    return Group(
+        f"g{number}",
+        "",
+        tuple(items),
+        plan,
+        tuple(refs) if plan is SidePlan.INTERLEAVED else (),
+        rounds=rng.choice((1, 1, 2, 3)),
+        taper_percent=rng.choice((100, 70)),
+        reset_s=rng.choice((0, 0, 6)),
+        cadence_s=rng.choice((0, 0, 0, 12)),
+    )
+
+
+def _elastic(rng: Random, usual: Elastic) -> Elastic:
+    wanted = max(1, usual.wanted + rng.randint(-2, 4))
+    return Elastic(
+        max(1, min(usual.least, wanted)), wanted, max(wanted, min(usual.most, wanted + 15)), None, rng.random() < 0.1
+    )
+
+
+def _dose(rng: Random, entry: LibraryMove) -> Dose:
+    dose = entry.dose
+    if isinstance(dose, Hold) and rng.random() < 0.2:
+        return Hold(Elastic(8, 25, 45), snap=True)
+    if isinstance(dose, Hold) and rng.random() < 0.15:
+        return Timed(Elastic(10, 20, 40), rng.choice(list(Manner)))
+    return dose.having(_elastic(rng, dose.quantity))
+
+
+def _keep(rng: Random) -> Keep:
+    return rng.choice((Keep.ALWAYS, Keep.ALWAYS, Keep.OPTIONAL))
+
+
+def _move(rng: Random, number: int, plan: SidePlan) -> MoveItem:
+    entry = rng.choice(shipped_moves())
+    words = entry.words
+    if rng.random() < 0.15:  # words whose own length follows the dose
+        words = replace(words, there="Stay for {seconds} seconds, or {count}.")
+    alternates = entry.move.sidedness in (Sidedness.ALTERNATING, Sidedness.CROSSED_ALTERNATING)
+    return MoveItem(
+        f"i{number}",
+        entry.move,
+        _dose(rng, entry),
+        words,
+        (Stage(Hold(Elastic(5, 12, 20)), "stay", "And stay."),) if rng.random() < 0.15 else (),
+        sets=rng.choice((1, 1, 1, 2)),
+        rest_s=rng.choice((0, 8)),
+        set_order=rng.choice(list(SetOrder)),
+        count_is=CountIs.TOTAL if alternates and rng.random() < 0.5 else CountIs.PER_SIDE,
+        demonstrate_s=rng.choice((0, 0, 6)),
+        between=plan is SidePlan.CHAIN and rng.random() < 0.25,
+        keep=_keep(rng),
+        matters=rng.choice(list(Matters)),
+    )
+
+
+def _talk(rng: Random, number: int) -> Talk:
+    wanted = rng.randint(5, 15)
+    seconds = Elastic(wanted - rng.randint(0, 4), wanted, wanted + rng.randint(0, 10), None, rng.random() < 0.2)
+    kind = rng.choice((TalkKind.TALK, TalkKind.REST, TalkKind.CHECK_IN))
+    return Talk(
+        f"i{number}", seconds, "Rest a little.", "Talk", kind, keep=_keep(rng), matters=rng.choice(list(Matters))
+    )

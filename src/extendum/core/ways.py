@@ -1,0 +1,349 @@
+"""Every way that a class can be cut: which of the optional items stay, and what each step then meets.
+
+A step's transition depends on the step before it, so the ways are a net: its places say where bodies
+and props are. In a group that repeats, or does a chain side by side, a pass also meets what ends the
+round or the other side; there the net has one branch per possible end. What words say of the other
+moves (how many, which is next, what is needed) is fixed at the start of a branch and checked at its end.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from itertools import combinations
+
+from extendum.core.choices import Context, Offer, Offers, others_said
+from extendum.core.compile import AFTER_THE_LAST, facts_along, start_situation
+from extendum.core.item import Item, MoveItem, is_out
+from extendum.core.lanes import Before, Lane, Places, came_true, lanes_of
+from extendum.core.net import Edge, Net, Node
+from extendum.core.passes import Facts, situation_after
+from extendum.core.script import Group, Script, SidePlan
+from extendum.core.sequence import Pass, Step, arrived, steps_of
+from extendum.core.tally import MayGo, Tallied, Tally, World, worlds
+
+#: Where every set of items has to be tried, so many may go; of more, those that cost least to leave out.
+MOST_TRIED = 8
+
+
+@dataclass(frozen=True, slots=True)
+class Place:
+    """What the rest of the class depends on: where bodies and props are, the tally, and the move promised as next."""
+
+    lanes: tuple[Before, ...]
+    tallied: Tallied
+    promised: str | None = None
+
+
+class Ways:
+    """Builds the net of a script."""
+
+    def __init__(self, script: Script, minutes: int, may_go: MayGo, offers: Offers, tally: Tally) -> None:
+        self._script, self._may_go, self._offers, self._tally = script, may_go, offers, tally
+        self._minutes = str(minutes)
+        self._lead = script.style.lead_side
+        self._places = Places()
+        self._nodes: list[Node] = []
+        self._rank = 0
+        self._said = {item.id: others_said(item) for item in script.items()}
+        self._made: dict[object, Offer] = {}
+        self._ends: dict[str, list[Before | None]] = {}
+        self._visits: dict[tuple[str, int], list[Step]] = {}
+        self._own: dict[str, list[Context]] = {}
+        self._groups = [
+            (group, tuple(item for item in group.items if not is_out(item)))
+            for section in script.sections
+            for group in section.groups
+        ]
+        self._moves = self._order_of_moves()
+
+    def net(self, up_to_s: int) -> Net:
+        """The net, of lengths up to a most."""
+        root, end = self._at(0), Node(1 << 30)
+        every = [item for _, items in self._groups for item in items]
+        for world in worlds(every, self._may_go, self._tally):
+            start = self._at(1)
+            self._rank = 2
+            root.edges.append(Edge(start))
+            before = self._places.key(start_situation(self._script))
+            here = {Place((Before(before),), self._tally.start): start}
+            for group, items in self._groups:
+                here = self._group(group, items, here, world)
+            for place, node in here.items():
+                told = place.promised in (None, "") and self._tally.facts(place.tallied) == world.tallied
+                if told and self._tally.accepts(place.tallied):
+                    node.edges.append(Edge(end))
+        return Net(root, self._nodes, end, up_to_s)
+
+    def _order_of_moves(self) -> list[MoveItem]:
+        """The moves in the order in which the class comes to them, whichever of them stay."""
+        found: dict[str, MoveItem] = {}
+        for group, items in self._groups:
+            for step in steps_of(group, self._lead, items):
+                if isinstance(step, Pass):
+                    found.setdefault(step.item.id, step.item)
+        return list(found.values())
+
+    def _facts(self, world: World) -> Facts:
+        return {"minutes": self._minutes, "moves": str(world.count), "needs": world.needs}
+
+    def _next_of(self, item: Item) -> list[str]:
+        """The moves that may be next after one; "" where there may be none."""
+        order = self._moves
+        at = next(n for n, one in enumerate(order) if one.id == item.id) + 1
+        return self._next_from(at)
+
+    def _next_from(self, at: int) -> list[str]:
+        found = []
+        for one in self._moves[at:]:
+            found.append(one.id)
+            if not self._may_go(one):
+                return found
+        return [*found, ""]
+
+    def _name(self, move_id: str) -> str:
+        return next((one.name for one in self._moves if one.id == move_id), AFTER_THE_LAST)
+
+    # ---- groups ---------------------------------------------------------------------------------
+
+    def _group(self, group: Group, items: tuple[Item, ...], here: dict[Place, Node], world: World) -> dict[Place, Node]:
+        """The places after a group, from those before it."""
+        if not items:
+            return here
+        going = [item for item in items if self._may_go(item)]
+        repeats = group.rounds > 1 or group.side_plan is not SidePlan.EACH_MOVE
+        speaks = any(self._said[item.id] & {"next", "moves_left"} for item in items)
+        promised = group.side_plan is SidePlan.CHAIN and any(place.promised is not None for place in here)
+        exits: dict[Place, Node] = {}
+        base, self._rank = self._rank, self._rank + len(items) + 2
+        exit_rank = self._rank
+        if not going or group.side_plan is SidePlan.INTERLEAVED or (repeats and speaks) or promised:
+            for kept in self._subsets(group, items, going):
+                for place, node in here.items():
+                    self._fixed(group, items, kept, place, node, world, base, exits)
+        else:
+            for guess_from, nodes in _by_entry(here).items():
+                self._laned(group, items, guess_from, nodes, world, base, exits)
+        self._rank = exit_rank + 1
+        return exits
+
+    def _exit(self, place: Place, exits: dict[Place, Node]) -> Node:
+        if place not in exits:
+            exits[place] = self._at(self._rank)
+        return exits[place]
+
+    def _at(self, rank: int) -> Node:
+        node = Node(rank)
+        self._nodes.append(node)
+        return node
+
+    def _subsets(self, group: Group, items: tuple[Item, ...], going: list[Item]) -> Iterator[tuple[Item, ...]]:
+        if len(going) > MOST_TRIED:
+            costs = {item.id: self._dropping(group, item) for item in going}
+            going = sorted(going, key=lambda item: costs[item.id])[:MOST_TRIED]
+        for size in range(len(going) + 1):
+            for out in combinations([item.id for item in going], size):
+                yield tuple(item for item in items if item.id not in out)
+
+    def _dropping(self, group: Group, item: Item) -> int:
+        if item.id not in self._own:
+            start = start_situation(self._script)
+            self._own[item.id] = [Context(step, start, {}) for step in steps_of(group, self._lead, (item,))]
+        return self._offers.dropping(item, self._own[item.id])
+
+    def _offer(self, item: Item, contexts: Sequence[Context]) -> Offer:
+        """The offer of an item in its contexts, computed once for all that are alike to it."""
+        said = self._said[item.id]
+        key = (
+            item.id,
+            tuple(
+                (
+                    one.step.round,
+                    self._places.key(one.before),
+                    (one.step.arrival, one.step.after_rest) if isinstance(one.step, Pass) else None,
+                    tuple(one.facts[name] for name in sorted(said)),
+                )
+                for one in contexts
+            ),
+        )
+        if key not in self._made:
+            self._made[key] = self._offers.of(item, contexts)
+        return self._made[key]
+
+    # ---- a group of which these items stay --------------------------------------------------------
+
+    def _fixed(
+        self,
+        group: Group,
+        items: tuple[Item, ...],
+        kept: tuple[Item, ...],
+        place: Place,
+        node: Node,
+        world: World,
+        base: int,
+        exits: dict[Place, Node],
+    ) -> None:
+        """One path through a group whose kept items are given; everything that its steps meet is known."""
+        steps = steps_of(group, self._lead, kept)
+        moves = {step.item.id for step in steps if isinstance(step, Pass)}
+        tallied = place.tallied
+        for item in kept:
+            after = self._tally.after(tallied, item)
+            if after is None:
+                return
+            tallied = after
+        promised = place.promised
+        if moves and promised is not None:
+            first = next(step.item.id for step in steps if isinstance(step, Pass))
+            if promised != first:
+                return
+            promised = None
+        own = {item.id for item in items}
+        last = max((n for n, one in enumerate(self._moves) if one.id in own), default=-1)
+        speaks = any("next" in self._said[item] for item in moves)
+        for coming in self._next_from(last + 1) if speaks else [promised]:
+            left = world.count - tallied.count
+            name = self._name(coming or "") if speaks else AFTER_THE_LAST
+            facts = facts_along(steps, self._facts(world), name, left)
+            situation, of_item = self._places.situation(place.lanes[0].at), dict[str, list[Context]]()
+            for step, told in zip(steps, facts, strict=True):
+                of_item.setdefault(step.item.id, []).append(Context(step, situation, told))
+                situation = situation_after(step, situation)
+            exit_place = Place((Before(self._places.key(situation)),), tallied, coming)
+            at = node
+            for n, item in enumerate(items):
+                last_one = n == len(items) - 1
+                to = self._exit(exit_place, exits) if last_one else self._at(base + n + 1)
+                if item in kept:
+                    offer = self._offer(item, of_item.get(item.id, []))
+                    at.edges.append(Edge(to, item, True, offer.choices, offer.fixed_s))
+                else:
+                    at.edges.append(Edge(to, item, False, cost=self._dropping(group, item)))
+                at = to
+
+    # ---- a group of which any items may go ----------------------------------------------------------
+
+    def _laned(
+        self,
+        group: Group,
+        items: tuple[Item, ...],
+        entry: int,
+        nodes: dict[Place, Node],
+        world: World,
+        base: int,
+        exits: dict[Place, Node],
+    ) -> None:
+        """All ways through a group at once: places of each lane, for every guess of where lanes begin."""
+        lanes = lanes_of(group, self._lead)
+        for guess in self._guesses(group, items, lanes, entry):
+            here: dict[Place, Node] = {}
+            for place, node in nodes.items():
+                inside = Place(guess, place.tallied, place.promised)
+                here[inside] = self._at(base)
+                node.edges.append(Edge(here[inside]))
+            for n, item in enumerate(items):
+                here = self._item(group, lanes, item, here, world, base + n + 1)
+            for place, node in here.items():
+                if came_true(lanes, guess, place.lanes):
+                    end = Before(place.lanes[-1].at)
+                    to = self._exit(Place((end,), place.tallied, place.promised), exits)
+                    node.edges.append(Edge(to))
+
+    def _guesses(
+        self, group: Group, items: tuple[Item, ...], lanes: list[Lane], entry: int
+    ) -> list[tuple[Before, ...]]:
+        """Where each lane may begin, over all ways to cut the group; found by going until nothing new comes."""
+        first = tuple(Before(entry) for _ in lanes)
+        found: dict[tuple[Before, ...], None] = {}
+        todo = [first]
+        seen = {first}
+        while todo:
+            ends = {todo.pop()}
+            for item in items:
+                kept = {self._past(group, lanes, item, one) for one in ends}
+                ends = ends | kept if self._may_go(item) else kept
+            for end in ends:
+                guess = tuple(lane.entry(entry, end) for lane in lanes)
+                found[guess] = None
+                if guess not in seen:
+                    seen.add(guess)
+                    todo.append(guess)
+        return list(found)
+
+    def _past(self, group: Group, lanes: list[Lane], item: Item, at: tuple[Before, ...]) -> tuple[Before, ...]:
+        """Where each lane is after an item that is kept: after a move, wherever it was before."""
+        if not isinstance(item, MoveItem):
+            return tuple(
+                self._places.past(self._steps(group, n, lane, item), before, traced=lane.traced)
+                for n, (lane, before) in enumerate(zip(lanes, at, strict=True))
+            )
+        if item.id not in self._ends:
+            self._ends[item.id] = [
+                self._places.past(steps, at[0], traced=lane.traced) if steps else None
+                for n, lane in enumerate(lanes)
+                for steps in (self._steps(group, n, lane, item),)
+            ]
+        return tuple(end or before for end, before in zip(self._ends[item.id], at, strict=True))
+
+    def _steps(self, group: Group, number: int, lane: Lane, item: Item) -> list[Step]:
+        """The steps of an item in one round of a lane."""
+        key = (item.id, number)
+        if key not in self._visits:
+            self._visits[key] = list(lane.steps(item, group, self._lead))
+        return self._visits[key]
+
+    def _item(
+        self, group: Group, lanes: list[Lane], item: Item, here: dict[Place, Node], world: World, rank: int
+    ) -> dict[Place, Node]:
+        """The places after an item, kept or left out."""
+        found: dict[Place, Node] = {}
+
+        def reach(place: Place) -> Node:
+            if place not in found:
+                found[place] = self._at(rank)
+            return found[place]
+
+        is_move = isinstance(item, MoveItem)
+        for place, node in here.items():
+            if self._may_go(item):
+                node.edges.append(Edge(reach(place), item, False, cost=self._dropping(group, item)))
+            tallied = self._tally.after(place.tallied, item)
+            if tallied is None or (is_move and place.promised not in (None, item.id)):
+                continue
+            after = self._past(group, lanes, item, place.lanes)
+            speaks = "next" in self._said[item.id]
+            held = None if is_move else place.promised
+            for coming in self._next_of(item) if speaks else [held]:
+                told = {
+                    **self._facts(world),
+                    "next": self._name(coming or ""),
+                    "moves_left": str(world.count - tallied.count),
+                    "rounds": str(group.rounds),
+                }
+                offer = self._offer(item, list(self._contexts(group, lanes, item, place.lanes, told)))
+                to = reach(Place(after, tallied, coming))
+                node.edges.append(Edge(to, item, True, offer.choices, offer.fixed_s))
+        return found
+
+    def _contexts(
+        self, group: Group, lanes: list[Lane], item: Item, at: tuple[Before, ...], told: Facts
+    ) -> Iterator[Context]:
+        """The steps of an item in every lane and round, each with what it meets."""
+        for n, (lane, before) in enumerate(zip(lanes, at, strict=True)):
+            passes = self._steps(group, n, lane, item)
+            for round_ in lane.rounds:
+                situation, straight = self._places.situation(before.at), lane.straight(before, passes, round_)
+                again = not (lane.fresh and round_ == 1)
+                for one in passes:
+                    step = arrived(one, straight, round_, 1, again=again)
+                    yield Context(step, situation, told)
+                    situation = situation_after(step, situation)
+                    straight, again = (step if isinstance(step, Pass) else None), True
+
+
+def _by_entry(here: dict[Place, Node]) -> dict[int, dict[Place, Node]]:
+    """Places that begin alike, together: they share their guesses."""
+    found: dict[int, dict[Place, Node]] = {}
+    for place, node in here.items():
+        found.setdefault(place.lanes[0].at, {})[place] = node
+    return found

@@ -1,0 +1,191 @@
+"""What a fit would do before it is done, other lengths of a class, and other orders of a section."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from django.contrib import messages
+from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
+from django.shortcuts import redirect, render
+from django.utils.safestring import SafeString
+from django.views.decorators.http import require_GET, require_POST
+
+from extendum.core.body import Region, Side
+from extendum.core.compile import compile_script, outline
+from extendum.core.errors import RefusedError
+from extendum.core.explain import change_words, changes_words, fit_sentence, limit_words, names, refusal_lines
+from extendum.core.fit import Fit, Fitter
+from extendum.core.item import MoveItem, may_go
+from extendum.core.order import broken_pins, proposals, section_of
+from extendum.core.remedy import any_may_go
+from extendum.core.script import LONGEST_CLASS_S, Pin, Script, Section
+from extendum.core.timeline import SegmentKind, clock, parse_clock
+from extendum.core.versions import Version, as_own_class, regions_of, version_at, versions, warm_up
+from extendum.draw.small import draw_small_sheet
+from extendum.web.classes import store
+from extendum.web.classes.access import own_class
+from extendum.web.classes.page import fitter
+from extendum.web.classes.panels import drawn
+
+_ON_THE_WAY = (SegmentKind.TRANSITION, SegmentKind.SWITCH, SegmentKind.TURN, SegmentKind.SETUP)
+_HALF = {Side.LEFT: 1, Side.RIGHT: 2}
+
+
+@require_GET
+def preview(request: HttpRequest, pk: int) -> JsonResponse:
+    """What fitting to ?target= (the class's own without) would change: a sentence, a list, and the outline."""
+    of = own_class(request, pk)
+    try:
+        typed = request.GET.get("target")
+        seconds = store.script_of(of.head).brief.target_s if typed is None else parse_clock(typed)
+        if not 1 <= seconds <= LONGEST_CLASS_S:
+            raise RefusedError("", f"from 0:01 to {clock(LONGEST_CLASS_S)}", clock(seconds))
+    except RefusedError as error:
+        return JsonResponse({"message": str(error.within("length"))}, status=422)
+    result = fitter(bytes(of.head.document)).fit(seconds)
+    return JsonResponse(preview_plain(result))
+
+
+def preview_plain(result: Fit) -> dict[str, Any]:
+    """A fit as the Desk draws it; stretches are start, end, half (0 both, 1 left, 2 right), kind and item."""
+    near = [clock(s) for s in (result.nearest_below_s, result.nearest_above_s) if s is not None]
+    plain: dict[str, Any] = {
+        "target": result.target_s,
+        "clock": clock(result.target_s),
+        "reached": result.reached,
+        "sentence": fit_sentence(result) if result.reached else " ".join(refusal_lines(result)),
+        "changes": [{"item": c.item, "name": c.name, "what": change_words(c)} for c in result.changes],
+        "limits": [limit_words(limit) for limit in result.limits] if result.reached else [],
+        "near": near if not result.reached else [],
+        "stretches": _stretches(result.script) if result.reached else [],
+    }
+    return plain
+
+
+def _stretches(script: Script) -> list[list[int | str]]:
+    return [
+        [one.start_s, one.end_s, _HALF.get(one.side or Side.BOTH, 0), one.kind.value, one.item]
+        for one in outline(script)
+        if one.kind not in _ON_THE_WAY
+    ]
+
+
+@dataclass(frozen=True, slots=True)
+class Paper:
+    """A version as it lies on the page: its small sheet, or why there is none."""
+
+    target: str
+    sheet: SafeString
+    sentence: str
+    left_out: str
+    moves: int
+    here: bool
+    nearest: list[str]
+
+
+def _paper(version: Version) -> Paper:
+    result = version.fit
+    near = [clock(s) for s in (result.nearest_below_s, result.nearest_above_s) if s is not None]
+    if not result.reached:
+        return Paper(clock(result.target_s), drawn(""), " ".join(refusal_lines(result)[1:]), "", 0, False, near)
+    sheet = drawn(draw_small_sheet(compile_script(result.script), result.target_s, 190))
+    told = changes_words([one for one in result.changes if one.after is not None]) or "as it is"
+    here = not result.changes
+    return Paper(clock(result.target_s), sheet, told, names(version.left_out), len(result.script.moves()), here, near)
+
+
+@require_GET
+def versions_page(request: HttpRequest, pk: int) -> HttpResponse:
+    """The class at the usual lengths, side by side; with ?any=1 any move may be left out; ?warm= chooses a warm-up."""
+    of = own_class(request, pk)
+    script = store.script_of(of.head)
+    any_move = request.GET.get("any") == "1"
+    regions, asked, length = regions_of(script), request.GET.getlist("region"), request.GET.get("warm", "")
+    context: dict[str, Any] = {
+        "class": of,
+        "any_move": any_move,
+        "optional": sum(may_go(item) for item in script.items()),
+        "papers": [_paper(version) for version in versions(script, any_move=any_move)] if script.moves() else [],
+        "regions": [(region.value, region.value in asked) for region in regions],
+        "warm": length or "5:00",
+    }
+    if length:
+        try:
+            context["chosen"] = _paper(_asked_warm_up(script, length, asked))
+        except RefusedError as error:
+            context["refused"] = str(error)
+    return render(request, "classes/versions.html", context, status=422 if "refused" in context else 200)
+
+
+def _asked_warm_up(script: Script, length: str, asked: list[str]) -> Version:
+    try:
+        seconds = parse_clock(length)
+    except RefusedError as error:
+        raise error.within("length") from None
+    if not 60 <= seconds <= 3600:
+        raise RefusedError("length", "from 1:00 to 1:00:00", length)
+    known = {region.value: region for region in Region}
+    return warm_up(script, seconds, frozenset(known[one] for one in asked if one in known))
+
+
+@require_POST
+def keep_version(request: HttpRequest, pk: int) -> HttpResponse:
+    """Keep a version, or a warm-up, as a class of its own."""
+    of, form = own_class(request, pk), request.POST
+    script = store.script_of(of.head)
+    try:
+        if form.get("warm"):
+            version, what = _asked_warm_up(script, form["warm"], form.getlist("region")), f"warm-up {form['warm']}"
+        else:
+            base = any_may_go(script) if form.get("any") == "1" else script
+            version, what = version_at(Fitter(base), parse_clock(form.get("target", ""))), ""
+        if not version.fit.reached:
+            raise RefusedError("length", "one that can be reached", " ".join(refusal_lines(version.fit)))
+    except RefusedError as error:
+        messages.error(request, str(error))
+        return redirect("versions", pk)
+    made = store.create(request.user, as_own_class(script, version, what), f"Made from {script.title}")
+    return redirect("desk", made.pk)
+
+
+@require_GET
+def order_dialog(request: HttpRequest, pk: int) -> HttpResponse:
+    """Other orders of ?section=, each with its cost, and the section's pins."""
+    of = own_class(request, pk)
+    script = store.script_of(of.head)
+    try:
+        section = section_of(script, request.GET.get("section") or script.sections[0].id)
+    except (RefusedError, IndexError):
+        raise Http404 from None
+    numbers = {item.id: n for n, item in enumerate(script.items(), 1)}
+    context = {
+        "class": of,
+        "section": section,
+        "proposals": [
+            (one, _longer(one.seconds), [(numbers[i], script.item(i).name) for i in one.order])
+            for one in proposals(script, section.id)
+        ],
+        "movable": [_pin_row(section, item) for item in section.items if isinstance(item, MoveItem)],
+        "broken": [_pin_words(section, pin) for pin in broken_pins(section)],
+    }
+    return render(request, "classes/_order.html", context)
+
+
+def _longer(seconds: int) -> str:
+    if not seconds:
+        return "same length"
+    return f"{abs(seconds)} s {'longer' if seconds > 0 else 'shorter'}"
+
+
+def _pin_row(section: Section, item: MoveItem) -> tuple[MoveItem, str, list[tuple[str, str]]]:
+    """A move with its pin (an item, "first", or nothing) and those of its group that it may be pinned after."""
+    pin = next((pin for pin in section.pins if pin.item == item.id), None)
+    group = next(group for group in section.groups if any(one.id == item.id for one in group.items))
+    others = [(one.id, one.name) for one in group.items if isinstance(one, MoveItem) and one.id != item.id]
+    return item, "" if pin is None else pin.after or "first", others
+
+
+def _pin_words(section: Section, pin: Pin) -> str:
+    named = {item.id: item.name for item in section.items}
+    return f"{named[pin.item]} after {named[pin.after]}" if pin.after else f"{named[pin.item]} first"

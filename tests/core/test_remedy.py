@@ -1,0 +1,79 @@
+"""What would have to give: every remedy, applied, makes the refused length fit."""
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from extendum.core.compile import length_of
+from extendum.core.edit import add_move, new_script, set_group
+from extendum.core.explain import changes_words, fit_sentence
+from extendum.core.fit import Change, Fit, Fitter
+from extendum.core.item import Keep
+from extendum.core.remedy import Gives, apply, remedies
+from extendum.formats.library import shipped_move
+from tests.core.test_fit import slow
+from tests.strategies import scripts
+
+
+def two_moves():
+    script = new_script("Two", 300)
+    for key in ("calf-lean", "shoulder-circles"):
+        script, _ = add_move(script, shipped_move(key))
+    return script
+
+
+@given(scripts(), st.sampled_from((20, 75, 200, 400, 1500)))
+@slow
+def test_every_remedy_makes_the_refused_length_fit(script, target):
+    refused = Fitter(script).fit(target)
+    for remedy in () if refused.reached else remedies(refused):
+        fitted = Fitter(apply(script, remedy)).fit(target)
+        assert fitted.reached
+        assert length_of(fitted.script) == target
+        assert remedy.words
+
+
+def test_too_short_offers_what_to_leave_out_and_whose_limit_to_move_by_how_much():
+    found = remedies(Fitter(two_moves()).fit(70))
+    assert [(one.gives, one.words) for one in found] == [
+        (Gives.DROP, "Leave out Shoulder circles"),
+        (Gives.WIDEN, "Let Shoulder circles go down to 1 rep, now at least 4"),
+        (Gives.WIDEN, "Let Calf lean go down to 8 s, now at least 15"),
+        (Gives.DROP, "Leave out Calf lean"),
+    ]
+
+
+def test_too_long_offers_a_round_more_and_too_short_a_round_fewer():
+    script = two_moves()
+    assert (
+        remedies(Fitter(script).fit(263))[0].words == "One round more of Calf lean to Shoulder circles: 2 instead of 1"
+    )
+    thrice = set_group(script, "g1", rounds=3)
+    fewer = [one for one in remedies(Fitter(thrice).fit(200)) if one.gives is Gives.ROUNDS]
+    assert [one.value for one in fewer] == [2]
+
+
+def test_where_no_single_edit_is_enough_any_move_may_go():
+    script = two_moves()
+    for key in ("side-neck", "chest-opener", "calf-lean"):
+        script, _ = add_move(script, shipped_move(key))
+    found = {one.gives: one for one in remedies(Fitter(script).fit(75))}
+    assert set(found) <= {Gives.ANY, Gives.ALL}
+    fitted = Fitter(apply(script, found[Gives.ANY])).fit(75)
+    gone = [item.name for item in fitted.script.items() if not item.present]
+    assert len(gone) > 1
+    assert all(item.keep is Keep.OPTIONAL for item in fitted.script.moves())
+
+
+def test_what_changes_is_told_in_one_sentence():
+    changes = (
+        Change("a", "Calf lean", "s", 30, 20, "hold"),
+        Change("b", "Side reach", "s", 30, 25, "hold"),
+        Change("c", "Turns", "reps", 8, 6, "reps"),
+        Change("d", "Quiet", "s", 6, 9, "quiet"),
+        Change("e", "Bridge", "reps", 8, None, "reps"),
+        Change("f", "Welcome", "s", None, 12, "talk"),
+    )
+    told = "two holds shorter, one with fewer reps, the quiet longer, Bridge out, Welcome back in"
+    assert changes_words(changes) == told
+    fit = Fit(600, True, two_moves(), 600, 1, 600, 600, (), changes)
+    assert fit_sentence(fit) == f"10:00 to the second: {told}."

@@ -1,0 +1,92 @@
+"""Other lengths of a class, and a warm-up chosen from it."""
+
+from dataclasses import replace
+from itertools import combinations
+from pathlib import Path
+
+import pytest
+
+from extendum.core.body import Region
+from extendum.core.choices import UNIT
+from extendum.core.compile import length_of
+from extendum.core.edit import remove_item, replace_items
+from extendum.core.errors import RefusedError
+from extendum.core.fit import Fitter
+from extendum.core.item import Keep, Talk
+from extendum.core.move import Kind
+from extendum.core.tally import main_regions
+from extendum.core.versions import LENGTHS_S, as_own_class, regions_of, version_at, versions, warm_up
+from extendum.formats.document import dumps, loads
+
+DEMOS = [loads(path.read_text()) for path in sorted((Path(__file__).parents[2] / "demo").glob("*.json"))]
+
+
+@pytest.mark.parametrize("script", DEMOS, ids=lambda script: script.title)
+@pytest.mark.parametrize("any_move", [False, True])
+def test_a_version_kept_is_a_class_of_that_length_with_a_note_of_what_it_leaves_out(script, any_move):
+    reached = 0
+    for version in versions(script, any_move=any_move):
+        if not version.fit.reached:
+            continue
+        reached += 1
+        made = loads(dumps(as_own_class(script, version)))
+        assert length_of(made) == version.fit.target_s
+        assert all(item.present for item in made.items())
+        for name in version.left_out:
+            assert name in made.brief.notes
+    assert reached >= (2 if any_move else 1)
+
+
+def test_with_any_move_every_usual_length_below_the_class_is_reached():
+    for script in DEMOS:
+        found = versions(script, any_move=True)
+        assert all(one.fit.reached for one in found if one.fit.target_s <= length_of(script))
+        assert [one.fit.target_s for one in found] == list(LENGTHS_S)
+
+
+def test_a_version_leaves_out_only_what_is_marked():
+    hall = DEMOS[1]
+    marked = {item.name for item in hall.moves() if item.keep.value == "may be left out"}
+    version = version_at(Fitter(hall), 15 * 60)
+    assert version.fit.reached
+    assert set(version.left_out) <= marked
+
+
+def test_a_warm_up_is_the_best_of_every_choice_of_four_to_six():
+    """Against fitting each choice of moves by itself: doses, and what each move left out would have warmed."""
+    script = next(one for one in DEMOS if len(one.moves()) == 11)
+    wanted = frozenset({Region.WRIST, Region.SIDE_BODY})
+    warms = {Kind.MOBILITY: 3, Kind.DYNAMIC: 3, Kind.PULSE_RAISER: 3, Kind.BREATH: 1, Kind.STRENGTH: 1}
+    for item in list(script.items()):
+        script = remove_item(script, item.id) if isinstance(item, Talk) else script
+    worth = {item.id: 60 * UNIT * warms.get(item.move.kind, 0) for item in script.moves()}
+    best = None
+    for size in (4, 5, 6):
+        for kept in combinations(script.moves(), size):
+            if not wanted <= frozenset().union(*map(main_regions, kept)):
+                continue
+            only = script
+            for item in script.moves():
+                only = only if item in kept else remove_item(only, item.id)
+            fitted = Fitter(replace_items(only, {i.id: replace(i, keep=Keep.ALWAYS) for i in kept})).fit(240)
+            if fitted.reached:
+                cost = fitted.cost + sum(w for one, w in worth.items() if all(i.id != one for i in kept))
+                best = cost if best is None else min(best, cost)
+    version = warm_up(script, 240, wanted)
+    assert version.fit.cost == best
+    assert length_of(version.fit.script) == 240
+    assert 4 <= len(version.fit.script.moves()) <= 6
+
+
+def test_a_warm_up_that_cannot_be_says_what_is_missing():
+    script = DEMOS[0]
+    assert Region.JAW not in regions_of(script)
+    with pytest.raises(RefusedError, match="areas: must be areas that moves of this class are for; found jaw"):
+        warm_up(script, 300, frozenset({Region.JAW}))
+    with pytest.raises(RefusedError, match="few enough for 6 moves to reach"):
+        warm_up(script, 300, frozenset(regions_of(script)))
+    few = as_own_class(script, warm_up(script, 300, frozenset()))
+    for item in few.moves()[3:]:
+        few = remove_item(few, item.id)
+    with pytest.raises(RefusedError, match="at least 4 moves"):
+        warm_up(few, 300, frozenset())
