@@ -53,6 +53,29 @@ def desk_group(page: Page) -> None:
     page.locator(".order-list strong", has_text="2 rounds at 70 %").wait_for()
 
 
+def preview(page: Page) -> None:
+    """The peg on its way to eight and a half minutes."""
+    page.goto("/")
+    page.click("text=After the digging")
+    page.fill("#target", "8:30")
+    page.wait_for_selector("#ghost")
+
+
+def versions(page: Page) -> None:
+    """The thirty-minute class at six lengths."""
+    page.goto("/")
+    page.click("text=Hall class in two rounds")
+    page.goto(page.url + "versions/?any=1&warm=6:00&region=calf&region=spine")
+
+
+def order(page: Page) -> None:
+    """Three orders for the ten moves that are done twice."""
+    page.goto("/")
+    page.click("text=Hall class in two rounds")
+    page.click("[data-order-of] >> nth=1")
+    page.wait_for_selector("#order[open]")
+
+
 def words(page: Page) -> None:
     """The script as a page to be read aloud."""
     page.goto("/")
@@ -77,6 +100,9 @@ VIEWS: dict[str, Callable[[Page], None]] = {
     "desk": desk,
     "desk-thirty-minutes": desk_long,
     "desk-group": desk_group,
+    "preview": preview,
+    "versions": versions,
+    "order": order,
     "words": words,
     "stage": stage,
 }

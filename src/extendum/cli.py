@@ -11,10 +11,12 @@ from typing import Any
 
 from extendum.core.compile import compile_script, length_of
 from extendum.core.errors import RefusedError
-from extendum.core.explain import limit_words, refusal_lines
+from extendum.core.explain import change_words, changes_words, fit_sentence, limit_words, refusal_lines
 from extendum.core.fit import Fit, Fitter
+from extendum.core.remedy import remedies
 from extendum.core.script import LONGEST_CLASS_S, Script
 from extendum.core.timeline import clock, parse_clock
+from extendum.core.versions import Version, versions
 from extendum.formats.document import dumps, loads
 from extendum.formats.timeline_json import timeline_plain
 
@@ -45,6 +47,7 @@ def _parser() -> argparse.ArgumentParser:
         ("length", _length, "how long the class is, and could be"),
         ("fit", _fit, "fit the class to a length, to the second"),
         ("timeline", _timeline, "everything that happens, in order"),
+        ("versions", _versions, "the class at 5, 10, 15, 20, 30 and 45 minutes"),
     ):
         command = commands.add_parser(name, help=about, description=about.capitalize() + ".")
         command.add_argument("file", metavar="FILE", help="a class document, or - for standard input")
@@ -53,6 +56,8 @@ def _parser() -> argparse.ArgumentParser:
         if name == "fit":
             command.add_argument("--to", required=True, type=_length_argument, metavar="10:00", help="the length")
             command.add_argument("-o", "--out", metavar="OUT", help="where the fitted document goes")
+        if name == "versions":
+            command.add_argument("--any", action="store_true", help="any move may be left out, not only those marked")
     return parser
 
 
@@ -114,6 +119,10 @@ def _fit(script: Script, chosen: argparse.Namespace) -> int:
         _print_fit(result)
     else:
         print("\n".join(refusal_lines(result)))
+        offered = remedies(result)
+        if offered:
+            print("Each of these alone makes it possible:")
+            print("\n".join(f"- {one.words}" for one in offered))
     return OK if result.reached else REFUSED
 
 
@@ -135,12 +144,33 @@ def _fit_plain(result: Fit) -> dict[str, Any]:
 
 
 def _print_fit(result: Fit) -> None:
-    print(f"{clock(result.seconds)} exactly, {len(result.changes)} changes")
+    print(fit_sentence(result))
     if result.changes:
-        rows = [(one.name, str(one.before), str(one.after), one.unit) for one in result.changes]
-        _print_table(rows, ("move", "from", "to", ""))
+        _print_table([(one.name, change_words(one)) for one in result.changes], ("item", "change"))
     if result.limits:
         print("at a limit: " + ", ".join(limit_words(one) for one in result.limits))
+
+
+def _versions(script: Script, chosen: argparse.Namespace) -> int:
+    found = versions(script, any_move=chosen.any)
+    if chosen.json:
+        _print_json({"versions": [_fit_plain(one.fit) | {"cost": one.fit.cost} for one in found]})
+        return OK
+    _print_table(version_rows(found), ("length", "cost", "what changes"))
+    return OK
+
+
+def version_rows(found: Sequence[Version]) -> list[tuple[str, str, str]]:
+    """Versions as rows: length, cost in whole units, and what changes or what is nearest."""
+    rows = []
+    for one in found:
+        result = one.fit
+        if result.cost is None:
+            rows.append((clock(result.target_s), "", " ".join(refusal_lines(result)[1:2])))
+        else:
+            cost = f"{result.cost / 10**6:.2f}"
+            rows.append((clock(result.target_s), cost, changes_words(result.changes) or "nothing"))
+    return rows
 
 
 def _timeline(script: Script, chosen: argparse.Namespace) -> int:

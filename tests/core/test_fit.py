@@ -7,14 +7,18 @@ from math import prod
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
+from extendum.core.beside import beside_s
 from extendum.core.choices import cost_of, drop_cost
-from extendum.core.compile import compile_script, length_of
+from extendum.core.compile import compile_script, lay_out, length_of
 from extendum.core.dose import Elastic, Hold, Reps, pass_seconds
-from extendum.core.edit import insert_item, new_script, replace_items, set_locked
+from extendum.core.edit import insert_item, new_script, replace_items, set_locked, set_style
 from extendum.core.fit import Fitter
-from extendum.core.item import MoveItem, Talk, is_out, may_go
+from extendum.core.item import Keep, Matters, MoveItem, Talk, is_out, may_go
 from extendum.core.move import Move
+from extendum.core.script import Priority
+from extendum.core.sequence import Pass
 from extendum.core.steps import actual, allowed
+from extendum.core.style import HoldConvention
 from tests.strategies import scripts
 
 slow = settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.too_slow])
@@ -179,3 +183,36 @@ def test_steps_that_skip_a_length_are_named_as_granularity():
     result = Fitter(script).fit(28)
     assert (result.nearest_below_s, result.nearest_above_s) == (26, 31)
     assert [(limit.item, limit.which, limit.value) for limit in result.limits] == [("m", "granularity", 5)]
+
+
+@given(scripts())
+@slow
+def test_the_quick_seconds_beside_the_work_are_those_of_the_parts(script):
+    for one in lay_out(script):
+        if isinstance(one.step, Pass):
+            parts = [part.seconds for part in one.parts if not part.kind.works]
+            assert beside_s(one.step, one.before, script.style, one.facts) == sum(parts)
+
+
+def test_a_hold_keeps_to_the_convention_and_a_wish_beyond_it_moves_only_its_own_limit():
+    script = new_script("A", 60)
+    for name, wanted in (("short", 25), ("long", 50)):
+        script = insert_item(script, MoveItem(name, Move(name), Hold(Elastic(5, wanted, 90))))
+    script = set_style(script, replace(script.style, holds=HoldConvention.STEADY))
+    ends = [Fitter(script).fit(Fitter(script).least_s), Fitter(script).fit(Fitter(script).most_s)]
+    assert [[i.quantity.value for i in end.script.moves()] for end in ends] == [[20, 20], [30, 50]]
+
+
+def test_what_matters_less_gives_more_and_the_priority_says_whether_moves_go():
+    script = new_script("A", 60)
+    for name, matters in (("a", Matters.LESS), ("b", Matters.AS_OTHERS), ("c", Matters.MOST)):
+        item = MoveItem(name, Move(name), Hold(Elastic(1, 60, 90)), matters=matters, keep=Keep.OPTIONAL)
+        script = insert_item(script, item)
+    values = {}
+    for priority in Priority:
+        asked = replace(script, brief=replace(script.brief, priority=priority))
+        made = Fitter(asked).fit(132).script
+        values[priority] = [item.quantity.value if item.present else 0 for item in list(made.items())[:3]]
+    kept = values[Priority.MOVES]
+    assert 0 < kept[0] < kept[1] < kept[2]
+    assert values[Priority.HOLDS] == [0, 60, 60]

@@ -6,11 +6,13 @@ from pathlib import Path
 
 import pytest
 
+from extendum.cli import version_rows
 from extendum.core.compile import compile_script
 from extendum.core.cues import RULES
 from extendum.core.timeline import CueKind, SegmentKind
+from extendum.core.versions import versions
 from extendum.core.words import PLACEHOLDERS
-from extendum.formats.document import script_from
+from extendum.formats.document import loads, script_from
 
 ROOT = Path(__file__).parents[2]
 FORMAT = (ROOT / "docs" / "format.md").read_text()
@@ -58,3 +60,12 @@ def test_every_picture_is_linked_and_every_link_leads_somewhere():
     for page in [ROOT / "README.md", ROOT / "CONTRIBUTING.md", *(ROOT / "docs").glob("*.md")]:
         for target in re.findall(r"\]\(([^)#:]+)\)", page.read_text()):
             assert (page.parent / target).exists(), f"{page.name}: {target}"
+
+
+@pytest.mark.parametrize("path", sorted((ROOT / "demo").glob("*.json")), ids=lambda path: path.stem)
+def test_the_table_of_the_demo_classes_at_all_lengths_is_the_current_one(path):
+    page = (ROOT / "docs" / "fit.md").read_text()
+    script = loads(path.read_text())
+    for any_move, told in ((False, "marked"), (True, "any move")):
+        for length, cost, what in version_rows(versions(script, any_move=any_move)):
+            assert f"| {script.title} | {told} | {length} | {cost or 'out of reach'} | {what} |\n" in page

@@ -5,6 +5,7 @@ Computed by the compiler's own functions, so that a fit's lengths are the timeli
 
 from __future__ import annotations
 
+import re
 from collections import Counter
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
@@ -13,11 +14,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from extendum.core.beside import beside_s
-from extendum.core.dose import COUNTED, Elastic, Hold, Timed, pass_seconds
+from extendum.core.dose import COUNTED, Dose, Elastic, Hold, Manner, Timed, pass_seconds
 from extendum.core.item import Item, MoveItem, Quiet, Talk
 from extendum.core.passes import Facts, Situation, pass_facts, rep_total, still_parts, work_seconds
 from extendum.core.script import Priority
 from extendum.core.sequence import Pass, Step, Still
+from extendum.core.speech import word_count
 from extendum.core.steps import actual, allowed, conventional
 from extendum.core.style import CueStyle
 from extendum.core.words import mentions
@@ -31,6 +33,11 @@ UNIT = 10**6
 DROPPING = {Priority.MOVES: (4, 1), Priority.EVEN: (1, 2), Priority.HOLDS: (1, 16)}
 #: What words say that depends on which other moves are in the class.
 OF_THE_OTHERS = frozenset({"next", "moves", "moves_left", "needs"})
+
+#: Later rounds are too far for whole numbers of 64 bits on the way to a tapered value.
+_ROUNDS_IN_64_BITS = 7
+#: Where a number that words say stands beside another, so that both are read as one.
+_GLUED = re.compile(r"[\d.}]\{(count|seconds)\}|\{(count|seconds)\}\.?[\d{]")
 
 Ints = NDArray[np.int64]
 
@@ -48,7 +55,7 @@ class Choice:
     @property
     def quantity(self) -> Elastic:
         """The elastic quantity that is chosen."""
-        return self.item.doses[self.stage - 1].quantity if isinstance(self.item, MoveItem) else self.item.quantity
+        return self.item.dose_at(self.stage).quantity if isinstance(self.item, MoveItem) else self.item.quantity
 
     @property
     def name(self) -> str:
@@ -59,12 +66,12 @@ class Choice:
     @property
     def unit(self) -> str:
         """The unit of its values."""
-        return self.item.doses[self.stage - 1].unit if isinstance(self.item, MoveItem) else "s"
+        return self.item.dose_at(self.stage).unit if isinstance(self.item, MoveItem) else "s"
 
     @property
     def kind(self) -> str:
         """The kind of its dose, or of its item without a move."""
-        return self.item.doses[self.stage - 1].tag if isinstance(self.item, MoveItem) else self.item.tag
+        return self.item.dose_at(self.stage).tag if isinstance(self.item, MoveItem) else self.item.tag
 
 
 @dataclass(frozen=True, slots=True)
@@ -159,7 +166,7 @@ class Offers:
         return Choice(item, 1, values, seconds, np.array(costs, dtype=np.int64))
 
     def _weight(self, passes: Sequence[Pass], stage: int, value: int) -> int:
-        wanted = actual(passes[0].item.doses[stage - 1], self._style.breath_ms, value)
+        wanted = actual(passes[0].item.dose_at(stage), self._style.breath_ms, value)
         return int(self._work_at(passes, stage, (wanted,))[0])
 
     def _stage(self, item: MoveItem, stage: int, passes: Sequence[Pass]) -> Choice:
@@ -167,7 +174,7 @@ class Offers:
         made = self._work.get((item.id, stage))
         if made is not None:
             return made
-        dose, style = item.doses[stage - 1], self._style
+        dose, style = item.dose_at(stage), self._style
         q = dose.quantity
         if q.locked:
             values: tuple[int, ...] = (actual(dose, style.breath_ms),)
@@ -175,7 +182,7 @@ class Offers:
             values = conventional(allowed(dose, style.breath_ms, even=stage == 1 and item.even), dose, style.holds)
         weight = self._weight(passes, stage, q.wanted)
         wanted_s = pass_seconds(dose, actual(dose, style.breath_ms, q.wanted))
-        doses_s = _pass_s(dose, values)
+        doses_s = _pass_s(dose, np.array(values, dtype=np.int64))
         if weight * max(abs(int(doses_s[0]) - wanted_s), abs(int(doses_s[-1]) - wanted_s)) ** 2 < 2**40:
             scale = max(wanted_s, 10) ** 2
             costs = (UNIT * item.matters.halves * weight * (doses_s - wanted_s) ** 2 + scale) // (2 * scale)
@@ -190,14 +197,19 @@ class Offers:
 
     def _work_at(self, passes: Sequence[Pass], stage: int, values: tuple[int, ...]) -> Ints:
         """The seconds of the work of a stage in all passes, at each value."""
-        of_round = {this.round: this for this in passes}  # the passes of a round do the same
-        often = Counter(this.round for this in passes)
+        often = Counter(this.round for this in passes)  # the passes of a round do the same
         first = passes[0]
-        dose = first.item.doses[stage - 1]
+        dose, taper = first.item.dose_at(stage), first.group.taper_percent
         snapped = isinstance(dose, Hold) and dose.snap
-        if not snapped and not isinstance(dose, Timed) and (len(often) == 1 or first.group.taper_percent == 100):
-            doubled = rep_total(first.item, stage, 1) == 2
-            return len(passes) * _pass_s(dose, tuple(2 * v for v in values) if doubled else values)
+        halved = isinstance(dose, Timed) and dose.manner is Manner.HALVES
+        stepped = snapped or halved or (stage == 1 and first.item.even and len(often) > 1 and taper < 100)
+        if not stepped and max(often) <= _ROUNDS_IN_64_BITS:
+            total = np.zeros(len(values), dtype=np.int64)
+            times = rep_total(first.item, stage, 1)
+            for round_, n in often.items():
+                total += n * _pass_s(dose, times * _tapered(np.array(values, dtype=np.int64), dose, round_, taper))
+            return total
+        of_round = {this.round: this for this in passes}
         breath_ms = self._style.breath_ms
         found = [
             sum(n * work_seconds(of_round[r], stage, of_round[r].value(stage, breath_ms, v)) for r, n in often.items())
@@ -208,23 +220,34 @@ class Offers:
     def _around(self, choice: Choice, passes: Sequence[tuple[Pass, Context]]) -> Ints:
         """The seconds around the work at each value, where the words say the dose and their own length follows it."""
         style, total = self._style, np.zeros(len(choice.values), dtype=np.int64)
+        glued = any(_GLUED.search(text) for text in passes[0][0].item.timed_words())
         for this, one in passes:
             facts = pass_facts(this, style, one.facts)
-            known: dict[tuple[int, int], int] = {}
+            known: dict[object, int] = {}
             for n, value in enumerate(choice.values):
                 done = this.value(1, style.breath_ms, value)
-                said = (done, work_seconds(this, 1, done))
-                if said not in known:
-                    filled = {**facts, "count": str(said[0]), "seconds": str(said[1])}
+                count, seconds = str(done), str(work_seconds(this, 1, done))
+                said = (count, seconds) if glued else (word_count(count), word_count(seconds))
+                if said not in known:  # numbers of as many words take as long to say
+                    filled = {**facts, "count": count, "seconds": seconds}
                     known[said] = beside_s(this, one.before, style, one.facts, filled)
                 total[n] += known[said]
         return total
 
 
-def _pass_s(dose: object, values: tuple[int, ...]) -> Ints:
+def _tapered(values: Ints, dose: Dose, round_: int, taper_percent: int) -> Ints:
+    """Values in a later round, as `steps.tapered` has them for doses in single steps."""
+    if round_ == 1 or taper_percent == 100:
+        return values
+    top, bottom = taper_percent ** (round_ - 1), 100 ** (round_ - 1)
+    q = dose.quantity
+    tapered: Ints = np.clip((2 * values * top + bottom) // (2 * bottom), q.least, q.most)
+    return tapered
+
+
+def _pass_s(dose: Dose, values: Ints) -> Ints:
     """Whole seconds of one pass at each value."""
-    every = np.array(values, dtype=np.int64)
     if not isinstance(dose, COUNTED):
-        return every
+        return values
     last_ms = dose.cycle_ms - dose.pass_ms(1)
-    return -((last_ms - every * dose.cycle_ms) // 1000)
+    return -((last_ms - values * dose.cycle_ms) // 1000)

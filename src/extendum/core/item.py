@@ -117,6 +117,10 @@ class MoveItem(_Kept, Checked):
         """The doses of one pass, stage by stage."""
         return (self.dose, *(stage.dose for stage in self.then))
 
+    def dose_at(self, stage: int) -> Dose:
+        """The dose of one stage, counted from 1."""
+        return self.dose if stage == 1 else self.then[stage - 2].dose
+
     def timed_words(self) -> tuple[str, ...]:
         """Every text whose speaking time is part of the class's length."""
         return (*self.words.timed(), self.words.demonstration, *(stage.words for stage in self.then))

@@ -76,7 +76,7 @@ def work_seconds(this: Pass, stage: int, value: int) -> int:
 
     Alternating reps counted per side are twice as many; time that switches at half has equal halves.
     """
-    dose = this.item.doses[stage - 1]
+    dose = this.item.dose_at(stage)
     seconds = pass_seconds(dose, rep_total(this.item, stage, value))
     halved = isinstance(dose, Timed) and dose.manner is Manner.HALVES
     return seconds - seconds % 2 if halved else seconds
@@ -85,7 +85,7 @@ def work_seconds(this: Pass, stage: int, value: int) -> int:
 def rep_total(item: MoveItem, stage: int, value: int) -> int:
     """How many reps a count means: alternating reps counted per side are twice as many."""
     doubled = stage == 1 and item.move.sidedness.alternates and not item.even
-    return 2 * value if doubled and isinstance(item.doses[stage - 1], Reps) else value
+    return 2 * value if doubled and isinstance(item.dose_at(stage), Reps) else value
 
 
 def ceil_s(ms: int) -> int:

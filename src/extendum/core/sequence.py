@@ -44,7 +44,7 @@ class Pass:
 
     def value(self, stage: int, breath_ms: int, value: int | None = None) -> int:
         """What its dose in a stage (from 1) is in this round, now or for another value of the quantity."""
-        dose = self.item.doses[stage - 1]
+        dose = self.item.dose_at(stage)
         real = actual(dose, breath_ms, value)
         even = stage == 1 and self.item.even
         return tapered(dose, real, self.round, self.group.taper_percent, breath_ms, even=even)

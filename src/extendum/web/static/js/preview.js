@@ -39,7 +39,7 @@ function clear() {
   document.getElementById("ghost")?.remove();
   const sheet = document.getElementById("sheet");
   if (sheet.dataset.box) sheet.setAttribute("viewBox", sheet.dataset.box);
-  sheet.classList.remove("previewing");
+  sheet.classList.remove("previewing", "longer");
   for (const one of document.querySelectorAll(".seg.goes, .row.goes")) one.classList.remove("goes");
   for (const one of document.querySelectorAll(".becomes")) one.textContent = "";
 }
@@ -129,6 +129,17 @@ function draw(found) {
   const { x: x0, y: y0, width, height } = sheet.viewBox.baseVal;
   sheet.dataset.box ??= `${x0} ${y0} ${width} ${height}`;
   const foot = y + track + 6;
-  if (foot > height) sheet.setAttribute("viewBox", `${x0} ${y0} ${width} ${foot}`);
+  for (let line = perColumn * columns; line <= minute; line += 1) {
+    const [at, level] = place(line);
+    const number = document.createElementNS(SVG, "text");
+    number.textContent = line;
+    number.setAttribute("x", at - 18);
+    number.setAttribute("y", level + track * 0.72);
+    ghost.append(number);
+  }
+  if (foot > height) {
+    sheet.setAttribute("viewBox", `${x0} ${y0} ${width} ${foot}`);
+    sheet.classList.add("longer");
+  }
   sheet.append(ghost);
 }
