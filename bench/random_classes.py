@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from random import Random
 
-from extendum.core.dose import Dose, Elastic, Hold, Manner, Timed
+from extendum.core.dose import Dose, Elastic, Hold, Manner, Pulses, Reps, Timed
 from extendum.core.item import CountIs, Item, Keep, Matters, MoveItem, Quiet, SetOrder, Stage, Talk, TalkKind
 from extendum.core.move import LibraryMove, Sidedness
 from extendum.core.script import Brief, Group, PassRef, Priority, Role, Script, Section, Side, SidePlan
@@ -79,6 +79,8 @@ def _dose(rng: Random, entry: LibraryMove) -> Dose:
     if isinstance(dose, Hold) and rng.random() < 0.2:
         return Hold(Elastic(8, 25, 45), snap=True)
     if isinstance(dose, Hold) and rng.random() < 0.15:
+        return Pulses(Elastic(1, 3, 5))
+    if isinstance(dose, Hold) and rng.random() < 0.15:
         return Timed(Elastic(10, 20, 40), rng.choice(list(Manner)))
     return dose.having(_elastic(rng, dose.quantity))
 
@@ -92,17 +94,19 @@ def _move(rng: Random, number: int, plan: SidePlan) -> MoveItem:
     words = entry.words
     if rng.random() < 0.15:  # words whose own length follows the dose
         words = replace(words, there="Stay for {seconds} seconds, or {count}.")
-    alternates = entry.move.sidedness in (Sidedness.ALTERNATING, Sidedness.CROSSED_ALTERNATING)
+    move, dose = entry.move, _dose(rng, entry)
+    if isinstance(dose, Reps) and rng.random() < 0.4:
+        move = replace(move, sidedness=Sidedness.ALTERNATING)
     return MoveItem(
         f"i{number}",
-        entry.move,
-        _dose(rng, entry),
+        move,
+        dose,
         words,
         (Stage(Hold(Elastic(5, 12, 20)), "stay", "And stay."),) if rng.random() < 0.15 else (),
         sets=rng.choice((1, 1, 1, 2)),
         rest_s=rng.choice((0, 8)),
         set_order=rng.choice(list(SetOrder)),
-        count_is=CountIs.TOTAL if alternates and rng.random() < 0.5 else CountIs.PER_SIDE,
+        count_is=rng.choice(list(CountIs)),
         demonstrate_s=rng.choice((0, 0, 6)),
         between=plan is SidePlan.CHAIN and rng.random() < 0.25,
         keep=_keep(rng),

@@ -119,8 +119,9 @@ class Ways:
         exit_rank = self._rank
         if not going or group.side_plan is SidePlan.INTERLEAVED or (repeats and speaks) or promised:
             for kept in self._subsets(group, items, going):
+                steps = steps_of(group, self._lead, kept)
                 for place, node in here.items():
-                    self._fixed(group, items, kept, place, node, world, base, exits)
+                    self._fixed(group, items, steps, place, node, world, base, exits)
         else:
             for guess_from, nodes in _by_entry(here).items():
                 self._laned(group, items, guess_from, nodes, world, base, exits)
@@ -176,18 +177,18 @@ class Ways:
         self,
         group: Group,
         items: tuple[Item, ...],
-        kept: tuple[Item, ...],
+        steps: list[Step],
         place: Place,
         node: Node,
         world: World,
         base: int,
         exits: dict[Place, Node],
     ) -> None:
-        """One path through a group whose kept items are given; everything that its steps meet is known."""
-        steps = steps_of(group, self._lead, kept)
+        """One path through a group of which the items of these steps stay; everything that they meet is known."""
+        kept = {step.item.id for step in steps}
         moves = {step.item.id for step in steps if isinstance(step, Pass)}
         tallied = place.tallied
-        for item in kept:
+        for item in (item for item in items if item.id in kept):
             after = self._tally.after(tallied, item)
             if after is None:
                 return
@@ -214,8 +215,8 @@ class Ways:
             for n, item in enumerate(items):
                 last_one = n == len(items) - 1
                 to = self._exit(exit_place, exits) if last_one else self._at(base + n + 1)
-                if item in kept:
-                    offer = self._offer(item, of_item.get(item.id, []))
+                if item.id in kept:
+                    offer = self._offer(item, of_item[item.id])
                     at.edges.append(Edge(to, item, True, offer.choices, offer.fixed_s))
                 else:
                     at.edges.append(Edge(to, item, False, cost=self._dropping(group, item)))
