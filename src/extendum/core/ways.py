@@ -14,12 +14,13 @@ from itertools import combinations
 
 from extendum.core.choices import Context, Offer, Offers, others_said
 from extendum.core.compile import AFTER_THE_LAST, facts_along, start_situation
+from extendum.core.course import Course
 from extendum.core.item import Item, MoveItem, is_out
-from extendum.core.lanes import Before, Lane, Places, came_true, lanes_of
+from extendum.core.lanes import Before, Places, came_true
 from extendum.core.net import Edge, Net, Node
 from extendum.core.passes import Facts, situation_after
 from extendum.core.script import Group, Script, SidePlan
-from extendum.core.sequence import Pass, Step, arrived, steps_of
+from extendum.core.sequence import Pass, Step, steps_of
 from extendum.core.tally import MayGo, Tallied, Tally, World, worlds
 
 #: Where every set of items has to be tried, so many may go; of more, those that cost least to leave out.
@@ -47,8 +48,7 @@ class Ways:
         self._rank = 0
         self._said = {item.id: others_said(item) for item in script.items()}
         self._made: dict[object, Offer] = {}
-        self._ends: dict[str, list[Before | None]] = {}
-        self._visits: dict[tuple[str, int], list[Step]] = {}
+        self._courses: dict[str, Course] = {}
         self._own: dict[str, list[Context]] = {}
         self._groups = [
             (group, tuple(item for item in group.items if not is_out(item)))
@@ -235,66 +235,25 @@ class Ways:
         exits: dict[Place, Node],
     ) -> None:
         """All ways through a group at once: places of each lane, for every guess of where lanes begin."""
-        lanes = lanes_of(group, self._lead)
-        for guess in self._guesses(group, items, lanes, entry):
+        if group.id not in self._courses:
+            self._courses[group.id] = Course(group, items, self._lead, self._places)
+        course = self._courses[group.id]
+        for guess in course.guesses(entry, self._may_go):
             here: dict[Place, Node] = {}
             for place, node in nodes.items():
                 inside = Place(guess, place.tallied, place.promised)
                 here[inside] = self._at(base)
                 node.edges.append(Edge(here[inside]))
             for n, item in enumerate(items):
-                here = self._item(group, lanes, item, here, world, base + n + 1)
+                here = self._item(group, course, item, here, world, base + n + 1)
             for place, node in here.items():
-                if came_true(lanes, guess, place.lanes):
+                if came_true(course.lanes, guess, place.lanes):
                     end = Before(place.lanes[-1].at)
                     to = self._exit(Place((end,), place.tallied, place.promised), exits)
                     node.edges.append(Edge(to))
 
-    def _guesses(
-        self, group: Group, items: tuple[Item, ...], lanes: list[Lane], entry: int
-    ) -> list[tuple[Before, ...]]:
-        """Where each lane may begin, over all ways to cut the group; found by going until nothing new comes."""
-        first = tuple(Before(entry) for _ in lanes)
-        found: dict[tuple[Before, ...], None] = {}
-        todo = [first]
-        seen = {first}
-        while todo:
-            ends = {todo.pop()}
-            for item in items:
-                kept = {self._past(group, lanes, item, one) for one in ends}
-                ends = ends | kept if self._may_go(item) else kept
-            for end in ends:
-                guess = tuple(lane.entry(entry, end) for lane in lanes)
-                found[guess] = None
-                if guess not in seen:
-                    seen.add(guess)
-                    todo.append(guess)
-        return list(found)
-
-    def _past(self, group: Group, lanes: list[Lane], item: Item, at: tuple[Before, ...]) -> tuple[Before, ...]:
-        """Where each lane is after an item that is kept: after a move, wherever it was before."""
-        if not isinstance(item, MoveItem):
-            return tuple(
-                self._places.past(self._steps(group, n, lane, item), before, traced=lane.traced)
-                for n, (lane, before) in enumerate(zip(lanes, at, strict=True))
-            )
-        if item.id not in self._ends:
-            self._ends[item.id] = [
-                self._places.past(steps, at[0], traced=lane.traced) if steps else None
-                for n, lane in enumerate(lanes)
-                for steps in (self._steps(group, n, lane, item),)
-            ]
-        return tuple(end or before for end, before in zip(self._ends[item.id], at, strict=True))
-
-    def _steps(self, group: Group, number: int, lane: Lane, item: Item) -> list[Step]:
-        """The steps of an item in one round of a lane."""
-        key = (item.id, number)
-        if key not in self._visits:
-            self._visits[key] = list(lane.steps(item, group, self._lead))
-        return self._visits[key]
-
     def _item(
-        self, group: Group, lanes: list[Lane], item: Item, here: dict[Place, Node], world: World, rank: int
+        self, group: Group, course: Course, item: Item, here: dict[Place, Node], world: World, rank: int
     ) -> dict[Place, Node]:
         """The places after an item, kept or left out."""
         found: dict[Place, Node] = {}
@@ -311,7 +270,7 @@ class Ways:
             tallied = self._tally.after(place.tallied, item)
             if tallied is None or (is_move and place.promised not in (None, item.id)):
                 continue
-            after = self._past(group, lanes, item, place.lanes)
+            after = course.past(item, place.lanes)
             speaks = "next" in self._said[item.id]
             held = None if is_move else place.promised
             for coming in self._next_of(item) if speaks else [held]:
@@ -321,25 +280,10 @@ class Ways:
                     "moves_left": str(world.count - tallied.count),
                     "rounds": str(group.rounds),
                 }
-                offer = self._offer(item, list(self._contexts(group, lanes, item, place.lanes, told)))
+                offer = self._offer(item, list(course.contexts(item, place.lanes, told)))
                 to = reach(Place(after, tallied, coming))
                 node.edges.append(Edge(to, item, True, offer.choices, offer.fixed_s))
         return found
-
-    def _contexts(
-        self, group: Group, lanes: list[Lane], item: Item, at: tuple[Before, ...], told: Facts
-    ) -> Iterator[Context]:
-        """The steps of an item in every lane and round, each with what it meets."""
-        for n, (lane, before) in enumerate(zip(lanes, at, strict=True)):
-            passes = self._steps(group, n, lane, item)
-            for round_ in lane.rounds:
-                situation, straight = self._places.situation(before.at), lane.straight(before, passes, round_)
-                again = not (lane.fresh and round_ == 1)
-                for one in passes:
-                    step = arrived(one, straight, round_, 1, again=again)
-                    yield Context(step, situation, told)
-                    situation = situation_after(step, situation)
-                    straight, again = (step if isinstance(step, Pass) else None), True
 
 
 def _by_entry(here: dict[Place, Node]) -> dict[int, dict[Place, Node]]:

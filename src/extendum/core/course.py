@@ -1,0 +1,93 @@
+"""The course of a group: what its items meet, and where they leave bodies and props, in every lane at once."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from extendum.core.body import Side
+from extendum.core.choices import Context
+from extendum.core.item import Item, MoveItem
+from extendum.core.lanes import Before, Places, lanes_of
+from extendum.core.passes import Facts, situation_after
+from extendum.core.script import Group
+from extendum.core.sequence import Pass, Step, arrived
+from extendum.core.tally import MayGo
+
+#: Where a lane is: known, or since its unknown beginning only these items without a move were met.
+Told = Before | tuple[str, ...]
+
+
+class Course:
+    """One group's lanes, with the steps of its items and where they lead."""
+
+    def __init__(self, group: Group, items: tuple[Item, ...], class_lead: Side, places: Places) -> None:
+        self.lanes = lanes_of(group, class_lead)
+        self._group, self._lead, self._places = group, class_lead, places
+        self._items = {item.id: item for item in items}
+        self._steps: dict[tuple[str, int], list[Step]] = {}
+        self._ends: dict[str, list[Before | None]] = {}
+
+    def steps(self, item: Item, lane: int) -> list[Step]:
+        """The steps of an item in one round of a lane."""
+        key = (item.id, lane)
+        if key not in self._steps:
+            self._steps[key] = list(self.lanes[lane].steps(item, self._group, self._lead))
+        return self._steps[key]
+
+    def past(self, item: Item, at: tuple[Before, ...]) -> tuple[Before, ...]:
+        """Where each lane is after an item that is kept: after a move, wherever it was before."""
+        if not isinstance(item, MoveItem):
+            return tuple(self._past(item, n, before) for n, before in enumerate(at))
+        if item.id not in self._ends:
+            every = range(len(self.lanes))
+            self._ends[item.id] = [self._past(item, n, at[n]) if self.steps(item, n) else None for n in every]
+        return tuple(end or before for end, before in zip(self._ends[item.id], at, strict=True))
+
+    def _past(self, item: Item, lane: int, before: Before) -> Before:
+        return self._places.past(self.steps(item, lane), before, traced=self.lanes[lane].traced)
+
+    def guesses(self, entry: int, may_go: MayGo) -> list[tuple[Before, ...]]:
+        """Where each lane may begin, over all ways to cut the group, which itself begins at ``entry``.
+
+        Where a lane ends is first told without knowing where it begins: after its last move, or since its
+        beginning only with the time without a move that stays.
+        """
+        ends: set[tuple[Told, ...]] = {tuple(() for _ in self.lanes)}
+        for item in self._items.values():
+            kept = {self._told(item, one, entry) for one in ends}
+            ends = ends | kept if may_go(item) else kept
+        found: dict[tuple[Before, ...], None] = {}
+        for end in ends:
+            begins, done = list[Before](), list[Before]()
+            for n, lane in enumerate(self.lanes):
+                at = lane.entry(entry, tuple(done))
+                begins.append(at)
+                told = end[n]
+                for still in () if isinstance(told, Before) else told:
+                    at = self._past(self._items[still], n, at)
+                done.append(told if isinstance(told, Before) else at)
+            found[tuple(begins)] = None
+        return list(found)
+
+    def _told(self, item: Item, at: tuple[Told, ...], anywhere: int) -> tuple[Told, ...]:
+        """Where each lane is after an item that is kept, as far as it can be told without its beginning."""
+        after = self.past(item, tuple(one if isinstance(one, Before) else Before(anywhere) for one in at))
+        found = list(at)
+        for n, one in enumerate(at):
+            if self.steps(item, n):
+                unknown = not isinstance(item, MoveItem) and not isinstance(one, Before)
+                found[n] = (*one, item.id) if unknown and not isinstance(one, Before) else after[n]
+        return tuple(found)
+
+    def contexts(self, item: Item, at: tuple[Before, ...], told: Facts) -> Iterator[Context]:
+        """The steps of an item in every lane and round, each with what it meets."""
+        for n, (lane, before) in enumerate(zip(self.lanes, at, strict=True)):
+            passes = self.steps(item, n)
+            for round_ in lane.rounds if passes else ():
+                situation, straight = self._places.situation(before.at), lane.straight(before, passes, round_)
+                again = not (lane.fresh and round_ == 1)
+                for one in passes:
+                    step = arrived(one, straight, round_, 1, again=again)
+                    yield Context(step, situation, told)
+                    situation = situation_after(step, situation)
+                    straight, again = (step if isinstance(step, Pass) else None), True
