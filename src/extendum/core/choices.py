@@ -113,7 +113,8 @@ def others_said(item: Item) -> frozenset[str]:
     """Which facts of the other moves the words say whose speaking time counts."""
     if not isinstance(item, MoveItem):
         return frozenset()
-    return frozenset(name for name in OF_THE_OTHERS if any(mentions(text, {name}) for text in item.timed_words()))
+    texts = [text for text in item.timed_words() if "{" in text]
+    return frozenset(name for name in OF_THE_OTHERS if any(mentions(text, {name}) for text in texts))
 
 
 class Offers:
@@ -123,7 +124,7 @@ class Offers:
         self._style, self._priority = style, priority
         self._drops = dict(drop_costs or {})
         self._work: dict[tuple[str, int], Choice] = {}
-        self._said: dict[str, bool] = {}
+        self._said: dict[str, tuple[bool, bool]] = {}
 
     def of(self, item: Item, contexts: Sequence[Context]) -> Offer:
         """The offer of a kept item in these contexts: its steps in order."""
@@ -133,11 +134,14 @@ class Offers:
         own = [this for this, _ in passes]
         found = [self._stage(item, stage, own) for stage in range(1, len(item.doses) + 1)]
         if item.id not in self._said:
-            self._said[item.id] = any(mentions(text, {"count", "seconds"}) for text in item.timed_words())
-        if self._said[item.id]:
+            texts = [text for text in item.timed_words() if "{" in text]
+            self._said[item.id] = bool(texts), any(mentions(text, {"count", "seconds"}) for text in texts)
+        speaks, says_dose = self._said[item.id]
+        if says_dose:
             whole = found[0].seconds + self._around(found[0], passes)
             return Offer((replace(found[0], seconds=whole), *found[1:]), 0)
-        fixed = sum(beside_s(this, one.before, self._style, one.facts) for this, one in passes)
+        filled: Facts | None = None if speaks else {}
+        fixed = sum(beside_s(this, one.before, self._style, one.facts, filled) for this, one in passes)
         return Offer(tuple(found), fixed)
 
     def dropping(self, item: Item, contexts: Sequence[Context]) -> int:
@@ -166,8 +170,12 @@ class Offers:
         return Choice(item, 1, values, seconds, np.array(costs, dtype=np.int64))
 
     def _weight(self, passes: Sequence[Pass], stage: int, value: int) -> int:
-        wanted = actual(passes[0].item.dose_at(stage), self._style.breath_ms, value)
-        return int(self._work_at(passes, stage, (wanted,))[0])
+        breath_ms = self._style.breath_ms
+        wanted, known = actual(passes[0].item.dose_at(stage), breath_ms, value), dict[int, int]()
+        for this in passes:
+            if this.round not in known:  # the passes of a round do the same
+                known[this.round] = work_seconds(this, stage, this.value(stage, breath_ms, wanted))
+        return sum(known[this.round] for this in passes)
 
     def _stage(self, item: MoveItem, stage: int, passes: Sequence[Pass]) -> Choice:
         """The choice of one dose of a move: the seconds of its work in all passes and rounds."""
