@@ -60,3 +60,11 @@ def page(chromium, live_server, owner):
 def digging(owner):
     """The twelve-minute demo class on the owner's shelf."""
     return store.create(owner, loads((DEMO / "after-digging.json").read_text()), "Loaded")
+
+
+@pytest.fixture
+def desk(page, digging):
+    """The Desk with that class on it."""
+    page.goto(f"/classes/{digging.pk}/")
+    page.wait_for_selector("#desk")
+    return page

@@ -8,13 +8,6 @@ from tests.browser.test_main_path import settled
 pytestmark = pytest.mark.browser
 
 
-@pytest.fixture
-def desk(page, digging):
-    page.goto(f"/classes/{digging.pk}/")
-    page.wait_for_selector("#desk")
-    return page
-
-
 def names(page):
     return page.locator(".row .name").all_inner_texts()
 

@@ -11,13 +11,6 @@ from tests.browser.test_main_path import settled
 pytestmark = pytest.mark.browser
 
 
-@pytest.fixture
-def desk(page, digging):
-    page.goto(f"/classes/{digging.pk}/")
-    page.wait_for_selector("#desk")
-    return page
-
-
 def test_the_peg_shows_what_would_change_before_it_fits_and_undo_takes_it_back(desk):
     page = desk
     box = page.locator("#peg").bounding_box()
