@@ -82,6 +82,16 @@ def test_dragging_the_peg_fits_and_escape_takes_back(desk):
     expect(page.locator("#length")).to_have_text("11:04")
 
 
+def test_enter_pressed_before_the_answer_adds_what_was_typed(desk):
+    page = desk
+    page.keyboard.press("a")
+    expect(page.locator("#found [data-move]").first).to_be_visible()  # what is found for nothing typed
+    page.keyboard.type("chest")
+    page.keyboard.press("Enter")
+    expect(page.locator("#item-name")).to_have_value("Chest opener")
+    expect(page.locator(".row")).to_have_count(17)
+
+
 def test_out_of_reach_says_so_and_offers_the_nearest(desk):
     page = desk
     page.fill("#target", "45:00")

@@ -9,9 +9,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from extendum.core.compile import length_of
+from extendum.core.edit import set_group
 from extendum.core.errors import RefusedError
 from extendum.core.order import OrderBy, apply_order, broken_pins, changes_of, proposals, set_pins
-from extendum.core.script import Pin
+from extendum.core.script import Pin, SidePlan
 from extendum.core.tour import EXACT_UP_TO, Costs, best_tour
 from extendum.formats.document import loads
 
@@ -87,6 +88,12 @@ def test_no_order_of_a_small_section_has_fewer_changes_in_the_compiled_class():
 
     orders = permutations(item.id for item in section.items)
     assert measure(few.order) == min(map(measure, orders))
+
+
+def test_a_chain_and_an_interleaved_group_are_not_said_to_be_proved():
+    for plan in (SidePlan.CHAIN, SidePlan.INTERLEAVED):
+        asked = set_group(HALL, HALL.sections[1].groups[0].id, side_plan=plan)
+        assert not any(one.exact for one in proposals(asked, HALL.sections[1].id))
 
 
 def test_pins_hold_in_every_proposal_and_what_breaks_them_is_named():

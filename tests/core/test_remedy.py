@@ -5,7 +5,7 @@ from hypothesis import strategies as st
 
 from extendum.core.compile import length_of
 from extendum.core.edit import add_move, new_script, set_group
-from extendum.core.explain import changes_words, fit_sentence
+from extendum.core.explain import changes_words, fit_sentence, refusal_lines
 from extendum.core.fit import Change, Fit, Fitter
 from extendum.core.item import Keep
 from extendum.core.remedy import Gives, apply, remedies
@@ -62,6 +62,18 @@ def test_where_no_single_edit_is_enough_any_move_may_go():
     gone = [item.name for item in fitted.script.items() if not item.present]
     assert len(gone) > 1
     assert all(item.keep is Keep.OPTIONAL for item in fitted.script.moves())
+
+
+def test_items_of_one_name_are_told_apart_by_their_number():
+    script, _ = add_move(two_moves(), shipped_move("calf-lean"))
+    least = Fitter(script).least_s
+    words = [one.words for one in remedies(Fitter(script).fit(least - 5))]
+    assert len(set(words)) == len(words)
+    assert any(one.endswith("(number 3)") for one in words)
+
+
+def test_an_empty_class_says_that_it_has_no_move_yet():
+    assert "There is no move in it yet: moves give it length." in refusal_lines(Fitter(new_script("A", 60)).fit(300))
 
 
 def test_what_changes_is_told_in_one_sentence():

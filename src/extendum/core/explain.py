@@ -20,7 +20,12 @@ def amount(value: int, unit: str) -> str:
 
 def limit_words(one: Limit) -> str:
     """A limit in a few words: ``Calf lean (at most 45 s)``."""
-    return f"{one.name} ({_LIMITS[one.which]} {amount(one.value, one.unit)})"
+    return f"{one.name} ({limit_value(one)})"
+
+
+def limit_value(one: Limit) -> str:
+    """Which limit, and its value: ``at most 45 s``."""
+    return f"{_LIMITS[one.which]} {amount(one.value, one.unit)}"
 
 
 def refusal_lines(result: Fit) -> list[str]:
@@ -28,6 +33,8 @@ def refusal_lines(result: Fit) -> list[str]:
     lines = [f"{clock(result.target_s)} cannot be reached; the class stays at {clock(result.seconds)}."]
     near = [clock(s) for s in (result.nearest_below_s, result.nearest_above_s) if s is not None]
     lines += [f"Nearest: {' and '.join(near)}."] if near else []
+    if not result.script.moves() and result.nearest_above_s is None:
+        lines.append("There is no move in it yet: moves give it length.")
     lines += [f"What binds: {', '.join(_binding(result.limits))}."] if result.limits else []
     return lines
 

@@ -51,7 +51,10 @@ class Changes:
 
 @dataclass(frozen=True, slots=True)
 class Proposal:
-    """An order of a section's items, what it costs against the present one, and whether it is proved best."""
+    """An order of a section's items, what it costs against the present one, and whether it is proved best.
+
+    It is for one group of up to twelve moves, done each by itself; elsewhere it is good, not proved.
+    """
 
     by: OrderBy
     order: tuple[str, ...]
@@ -136,30 +139,32 @@ def proposals(script: Script, section_id: str) -> list[Proposal]:
     before, present = changes_of(script, section_id), tuple(item.id for item in section.items)
     found = []
     for by in OrderBy:
-        made, exact = script, True
+        made, proved = script, list[bool]()
         for group in section.groups:
-            made, proved = _ordered(made, section, group.id, by)
-            exact = exact and proved
+            made, exact = _ordered(made, section, group.id, by)
+            proved += [] if exact is None else [exact]
         order = tuple(item.id for item in section_of(made, section_id).items)
         moved = sum(a != b for a, b in zip(order, present, strict=True))
         after = changes_of(made, section_id)
-        found.append(Proposal(by, order, made, length_of(made) - now, before, after, exact, moved))
+        found.append(Proposal(by, order, made, length_of(made) - now, before, after, proved in ([], [True]), moved))
     return found
 
 
-def _ordered(script: Script, section: Section, group_id: str, by: OrderBy) -> tuple[Script, bool]:
-    """The script with one group in its best order, and whether that is proved."""
+def _ordered(script: Script, section: Section, group_id: str, by: OrderBy) -> tuple[Script, bool | None]:
+    """The script with one group in its best order, and whether that is proved; None where there is nothing to order."""
     group = next(g for s in script.sections for g in s.groups if g.id == group_id)
     free = [n for n, item in enumerate(group.items) if _is_free(group, item)]
-    if len(free) < 2 or group.side_plan is SidePlan.INTERLEAVED:
-        return script, True
+    if len(free) < 2:
+        return script, None
+    if group.side_plan is SidePlan.INTERLEAVED:  # its passes are ordered by hand
+        return script, False
     tour = best_tour(_costs(script, section, group, free, by))
     items = list(group.items)
     for place, which in zip(free, tour, strict=True):
         items[place] = group.items[free[which]]
     groups = {group_id: with_items(group, tuple(items))}
     order = [i.id for g in section_of(script, section.id).groups for i in groups.get(g.id, g).items]
-    return apply_order(script, section.id, order), len(free) <= EXACT_UP_TO
+    return apply_order(script, section.id, order), len(free) <= EXACT_UP_TO and group.side_plan is SidePlan.EACH_MOVE
 
 
 def _is_free(group: Group, item: Item) -> bool:
@@ -193,7 +198,11 @@ class _Neighbours:
         own = {item.id for item in group.items if item.present}
         inside = [n for n, one in enumerate(laid) if one.step.item.id in own]
         self._entry, self._facts = laid[inside[0]].before, laid[inside[0]].facts
-        self._following = next((one.step for one in laid[inside[-1] + 1 :] if isinstance(one.step, Pass)), None)
+        coming = laid[inside[-1] + 1 :]
+        first = next((n for n, one in enumerate(coming) if isinstance(one.step, Pass)), None)
+        self._waiting = [one.step for one in coming[:first]]
+        following = None if first is None else coming[first].step
+        self._following = following if isinstance(following, Pass) else None
         bounds = zip([-1, *free], [*free, len(group.items)], strict=True)
         self._gaps = [tuple(i for i in group.items[a + 1 : b] if not isinstance(i, MoveItem)) for a, b in bounds]
         self._lanes = [self._lanes_of(move) for move in self._moves]
@@ -244,7 +253,10 @@ class _Neighbours:
         """What coming last costs the move that follows the group."""
         if self._following is None:
             return 0
-        return self._cost(self._following, self._past(self._tail(move, len(self._lanes[move]) - 1), len(self._moves)))
+        situation = self._past(self._tail(move, len(self._lanes[move]) - 1), len(self._moves))
+        for step in self._waiting:
+            situation = situation_after(step, situation)
+        return self._cost(self._following, situation)
 
     def inert(self, slot: int) -> bool:
         """Whether nothing is picked up or put down at a slot."""

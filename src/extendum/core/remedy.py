@@ -91,7 +91,16 @@ def remedies(result: Fit) -> list[Remedy]:
             found.append(replace(remedy, cost=fitted.cost or 0))
     if not found:
         found = list(_more_than_one(script, target_s, short=short, long=long))
-    return sorted(found, key=lambda one: one.cost)
+    return sorted((_told_apart(script, one) for one in found), key=lambda one: one.cost)
+
+
+def _told_apart(script: Script, remedy: Remedy) -> Remedy:
+    """The remedy with the number of its item, where others have the same name."""
+    items = list(script.items())
+    own = next((n for n, item in enumerate(items) if item.id == remedy.of), None)
+    if own is None or sum(item.name == items[own].name for item in items) < 2:
+        return remedy
+    return replace(remedy, words=f"{remedy.words} (number {own + 1})")
 
 
 def _more_than_one(script: Script, target_s: int, *, short: bool, long: bool) -> Iterator[Remedy]:

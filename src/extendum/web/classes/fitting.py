@@ -14,7 +14,15 @@ from django.views.decorators.http import require_GET, require_POST
 from extendum.core.body import Region, Side
 from extendum.core.compile import compile_script, outline
 from extendum.core.errors import RefusedError
-from extendum.core.explain import change_words, changes_words, fit_sentence, limit_words, names, refusal_lines
+from extendum.core.explain import (
+    change_words,
+    changes_words,
+    fit_sentence,
+    limit_value,
+    limit_words,
+    names,
+    refusal_lines,
+)
 from extendum.core.fit import Fit, Fitter
 from extendum.core.item import MoveItem, may_go
 from extendum.core.order import broken_pins, proposals, section_of
@@ -57,6 +65,7 @@ def preview_plain(result: Fit) -> dict[str, Any]:
         "sentence": fit_sentence(result) if result.reached else " ".join(refusal_lines(result)),
         "changes": [{"item": c.item, "name": c.name, "what": change_words(c)} for c in result.changes],
         "limits": [limit_words(limit) for limit in result.limits] if result.reached else [],
+        "binds": [] if result.reached else [{"name": one.name, "what": limit_value(one)} for one in result.limits],
         "near": near if not result.reached else [],
         "stretches": _stretches(result.script) if result.reached else [],
     }

@@ -125,7 +125,11 @@ async function again(button) {
 
 // ---- adding a move -------------------------------------------------------------------------
 const adder = () => document.getElementById("add");
+// What was found is for what is typed; Enter pressed sooner waits for it.
+let waiting = false;
+const fresh = () => document.querySelector("#found [data-for]")?.dataset.for === adder().value.trim();
 function closeFound() {
+  waiting = false;
   document.getElementById("found").replaceChildren();
   adder().setAttribute("aria-expanded", "false");
 }
@@ -135,12 +139,18 @@ function add(move) {
   return edit("add", { move });
 }
 document.body.addEventListener("htmx:afterSwap", (event) => {
-  if (event.detail.target.id === "found") adder().setAttribute("aria-expanded", "true");
+  if (event.detail.target.id !== "found") return;
+  adder().setAttribute("aria-expanded", "true");
+  const first = document.querySelector("#found [data-move]");
+  if (!waiting || !fresh()) return;
+  waiting = false;
+  if (first) add(first.dataset.move);
 });
 function searchKeys(event) {
   const found = [...document.querySelectorAll("#found [data-move]")];
   const at = found.findIndex((one) => one.getAttribute("aria-selected") === "true");
   if (event.key === "Escape") { closeFound(); adder().blur(); event.preventDefault(); return; }
+  if (event.key === "Enter" && !fresh()) { event.preventDefault(); waiting = true; return; }
   if (!found.length) return;
   if (event.key === "Enter") { event.preventDefault(); add(found[Math.max(at, 0)].dataset.move); return; }
   const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];

@@ -61,7 +61,7 @@ function show(found) {
   if (!found.message) box.append(line(`Enter, or letting go, ${then}; Escape takes back.`, "lead-in"));
   const list = document.createElement("ol");
   list.className = "changes num";
-  for (const { name, what } of found.changes ?? []) {
+  for (const { name, what } of found.binds?.length ? found.binds : found.changes ?? []) {
     const row = document.createElement("li");
     row.append(...[name, what].map((words) => Object.assign(document.createElement("span"), { textContent: words })));
     list.append(row);
