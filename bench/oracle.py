@@ -70,7 +70,7 @@ def _doses(built: _Built, script: Script, item: Item, kept: cp_model.IntVar, ste
         if isinstance(item, MoveItem):
             passes = [step for step in own if isinstance(step, Pass)]
             even = stage == 1 and item.even
-            values = conventional(allowed(dose, style.breath_ms, even=even), dose, style.holds)
+            values = conventional(allowed(dose, style.breath_ms, even=even), dose, style, item.move.posture)
             wanted = actual(dose, style.breath_ms, q.wanted)
             values = (actual(dose, style.breath_ms),) if q.locked else values
             seconds = {v: sum(_work(one, stage, v, style.breath_ms) for one in passes) for v in (*values, wanted)}

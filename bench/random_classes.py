@@ -7,7 +7,8 @@ from random import Random
 
 from extendum.core.dose import Dose, Elastic, Hold, Manner, Pulses, Reps, Timed
 from extendum.core.item import CountIs, Item, Keep, Matters, MoveItem, Quiet, SetOrder, Stage, Talk, TalkKind
-from extendum.core.move import LibraryMove, Sidedness
+from extendum.core.library import LibraryMove
+from extendum.core.move import Sidedness
 from extendum.core.script import Brief, Group, PassRef, Priority, Role, Script, Section, Side, SidePlan
 from extendum.core.style import CueStyle, HoldConvention
 from extendum.formats.library import shipped_moves
@@ -31,7 +32,7 @@ def random_class(seed: int, items: int = 10) -> Script:
         left -= size
     close = Group("gq", "", (Quiet("q"),))
     sections.append(Section("sq", "Close", Role.CLOSING, (close,)))
-    brief = Brief("", 600, rng.choice(list(Priority)))
+    brief = Brief(priority=rng.choice(list(Priority)))
     return Script(f"Random {seed}", brief, _style(rng), rng.choice(_STARTS), tuple(sections))
 
 
@@ -42,6 +43,7 @@ def _style(rng: Random) -> CueStyle:
     return CueStyle(
         words_per_minute=rng.randint(120, 190),
         settle_s=rng.randint(0, 4),
+        one_leg_most_s=rng.choice((0, 0, 20)),
         holds=rng.choice((HoldConvention.OWN, HoldConvention.OWN, HoldConvention.STEADY, HoldConvention.ONCE)),
         pace_percent=rng.choice((100, 130)),
         breath_out_ms=rng.choice((6000, 6909)),

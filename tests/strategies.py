@@ -4,7 +4,8 @@ from dataclasses import replace
 
 from hypothesis import strategies as st
 
-from extendum.core.body import Posture, Side
+from extendum.core.audience import Condition, Setting, WhatNext
+from extendum.core.body import Posture, Region, Side
 from extendum.core.dose import Breaths, Elastic, Hold, Manner, Open, Phase, Pulses, Reps, Timed
 from extendum.core.item import (
     CountIs,
@@ -17,8 +18,9 @@ from extendum.core.item import (
     Talk,
     TalkKind,
 )
-from extendum.core.move import Move, Prop, Sidedness
+from extendum.core.move import Move, Named, OnSide, Prop, Sidedness, Target
 from extendum.core.script import (
+    AtHand,
     Brief,
     Group,
     Meanwhile,
@@ -41,6 +43,15 @@ TEXTS = (
     "Long words, and many of them, so that the talk lasts longer than any body needs to get there.",
 )
 TALKS = ("", "Welcome to {minutes} minutes. {needs}", "First {next}. Then more, {moves} moves in all", TEXTS[-1])
+AT_HAND = (
+    AtHand("chair", "stable, with arms"),
+    AtHand("chair", "stable, without wheels, without arms"),
+    AtHand("wall"),
+    AtHand("mat"),
+    AtHand("strap", "a long towel"),
+    AtHand("cushion", "firm"),
+    AtHand("light stick", "heavy"),
+)
 texts = st.sampled_from(TEXTS)
 sides = st.sampled_from((Side.LEFT, Side.RIGHT))
 
@@ -97,6 +108,8 @@ moves = st.builds(
     end_posture=st.none() | st.sampled_from(Posture),
     sidedness=st.sampled_from((*Sidedness, Sidedness.EACH_SIDE, Sidedness.EACH_SIDE_AND_DIRECTION)),
     props=props,
+    targets=st.lists(st.builds(Target, st.sampled_from(Region), side=st.sampled_from(OnSide)), max_size=2).map(tuple),
+    named=st.sampled_from(Named),
     slow_rise_s=st.sampled_from((0, 4)),
 )
 keeps = st.sampled_from((Keep.ALWAYS, Keep.OPTIONAL, Keep.OPTIONAL, Keep.OUT))
@@ -117,6 +130,19 @@ styles = st.builds(
     side_names=st.sampled_from(SideNames),
     pace_percent=st.sampled_from((100, 135)),
     holds=st.sampled_from(HoldConvention),
+    one_leg_most_s=st.sampled_from((0, 0, 20)),
+)
+briefs = st.builds(
+    Brief,
+    target_s=st.integers(30, 900),
+    priority=st.sampled_from(Priority),
+    setting=st.sampled_from(Setting),
+    postures=st.lists(st.sampled_from(Posture), max_size=12, unique=True).map(tuple),
+    props=st.lists(st.sampled_from(AT_HAND), max_size=4, unique=True).map(tuple),
+    areas=st.lists(st.sampled_from(Region), max_size=4, unique=True).map(tuple),
+    before=st.sampled_from(WhatNext),
+    conditions=st.lists(st.sampled_from(Condition), max_size=3, unique=True).map(tuple),
+    avoid=st.lists(st.sampled_from(("kneeling", "neck circles", "plank")), max_size=2, unique=True).map(tuple),
 )
 
 
@@ -188,8 +214,5 @@ def scripts(draw, most_items=5, high=60):
     if made and draw(st.booleans()):
         first, last = sorted(draw(st.lists(st.integers(0, len(made) - 1), min_size=2, max_size=2)))
         unders = (Meanwhile("m", made[first].id, made[last].id, "Feet", draw(st.sampled_from(TALKS))),)
-    brief, posture = (
-        Brief("", draw(st.integers(30, 900)), draw(st.sampled_from(Priority))),
-        draw(st.sampled_from(Posture)),
-    )
+    brief, posture = draw(briefs), draw(st.sampled_from(Posture))
     return Script("Generated", brief, draw(styles), posture, sections, unders)

@@ -8,6 +8,7 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from extendum.core.beside import beside_s
+from extendum.core.body import Posture
 from extendum.core.choices import cost_of, drop_cost
 from extendum.core.compile import compile_script, lay_out, length_of
 from extendum.core.dose import Elastic, Hold, Reps, pass_seconds
@@ -45,9 +46,12 @@ def values_of(item, stage, style):
     if q.locked:
         return [actual(dose, style.breath_ms)]
     found = allowed(dose, style.breath_ms, even=stage == 0 and item.even)
-    if isinstance(dose, Hold) and style.holds.limits:
+    limits = style.holds.limits or (0, 10_000)
+    if item.move.posture is Posture.ONE_LEG and style.one_leg_most_s:
+        limits = (limits[0], min(limits[1], style.one_leg_most_s))
+    if isinstance(dose, Hold):
         wanted = actual(dose, style.breath_ms, q.wanted)
-        low, high = min(style.holds.limits[0], wanted), max(style.holds.limits[1], wanted)
+        low, high = min(limits[0], wanted), max(limits[1], wanted)
         found = [v for v in found if low <= v <= high] or found
     return list(found)
 

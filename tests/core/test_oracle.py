@@ -47,7 +47,7 @@ def test_the_random_classes_have_every_feature():
         (plan, often) for plan in ("each move", "whole chain", "interleaved") for often in (False, True)
     }
     assert any(g.taper_percent < 100 for g in groups) and any(g.cadence_s for g in groups)
-    assert {item.dose.tag for item in moves} == {"hold", "pulses", "reps", "breaths", "timed"}
+    assert {item.dose.tag for item in moves} == {"hold", "pulses", "reps", "breaths", "timed", "open"}
     for told in (
         lambda i: i.then,
         lambda i: i.sets > 1,

@@ -8,9 +8,8 @@ import pytest
 from hypothesis import given
 
 from extendum.core.errors import RefusedError
-from extendum.formats.codec import to_plain
+from extendum.core.move import OnSide
 from extendum.formats.document import dumps, loads, plain_of, script_from
-from extendum.formats.library import search, shipped_moves
 from extendum.formats.schema import schema
 from tests.strategies import scripts
 
@@ -106,18 +105,13 @@ def test_the_shipped_schema_is_the_current_one_and_accepts_the_demo_classes():
         assert dumps(loads(path.read_text())) == path.read_text()
 
 
-def test_the_library_holds_complete_moves_with_keys_of_their_own():
-    moves = shipped_moves()
-    assert len(moves) >= 24
-    assert len({entry.move.key for entry in moves}) == len(moves)
-    for entry in moves:
-        assert entry.move.targets
-        assert any(entry.words.all()[:2]), entry.move.key
-        assert bool(entry.words.switch) == entry.move.sided, entry.move.key
-        assert "left" not in str(to_plain(entry.words)).lower(), entry.move.key
-
-
-def test_search_finds_by_name_area_and_posture():
-    assert [e.move.key for e in search("calf lean")][:2] == ["calf-lean", "bent-knee-calf-lean"]
-    assert "lying-hamstring" in [e.move.key for e in search("supine back of thigh")]
-    assert search("zzz") == []
+def test_version_1_said_of_the_whole_move_which_side_it_stretches():
+    plain = json.loads(GOLDEN)
+    plain["version"] = 1
+    item(plain)["move"] |= {"targets": [{"region": "calf"}, {"region": "ankle"}], "stretches_other_side": True}
+    script = loads(json.dumps(plain))
+    targets = script.item(item(plain)["id"]).move.targets
+    assert [target.side for target in targets] == [OnSide.OTHER, OnSide.OTHER]
+    assert "stretches_other_side" not in dumps(script)
+    plain["version"] = 2
+    assert loads(json.dumps(plain)).item(item(plain)["id"]).move.targets[0].side is OnSide.NAMED

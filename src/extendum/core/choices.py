@@ -187,7 +187,8 @@ class Offers:
         if q.locked:
             values: tuple[int, ...] = (actual(dose, style.breath_ms),)
         else:
-            values = conventional(allowed(dose, style.breath_ms, even=stage == 1 and item.even), dose, style.holds)
+            values = allowed(dose, style.breath_ms, even=stage == 1 and item.even)
+            values = conventional(values, dose, style, item.move.posture)
         weight = self._weight(passes, stage, q.wanted)
         wanted_s = pass_seconds(dose, actual(dose, style.breath_ms, q.wanted))
         doses_s = _pass_s(dose, np.array(values, dtype=np.int64))

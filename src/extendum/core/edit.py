@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 from typing import Any
 
@@ -10,7 +10,8 @@ from extendum.core.body import Side
 from extendum.core.dose import Dose, Elastic
 from extendum.core.errors import RefusedError
 from extendum.core.item import Item, Keep, Matters, MoveItem, Quiet, Talk
-from extendum.core.move import LibraryMove, Sidedness
+from extendum.core.library import LibraryMove, take_up
+from extendum.core.move import Sidedness
 from extendum.core.script import (
     Group,
     Meanwhile,
@@ -136,10 +137,28 @@ def insert_item(script: Script, item: Item, after: str | None = None) -> Script:
     return _map_groups(script, lambda g: with_items(g, (*g.items, item)) if g.id == target.id else g)
 
 
-def add_move(script: Script, entry: LibraryMove, after: str | None = None) -> tuple[Script, str]:
+def add_move(script: Script, entry: LibraryMove, after: str | None = None, *, taken: str = "") -> tuple[Script, str]:
     """Take a move of the library up into the class; gives the script and the new item's id."""
-    item = MoveItem(fresh_id(script), entry.move, entry.dose, entry.words)
+    item = take_up(entry, fresh_id(script), script.style, taken)
     return insert_item(script, item, after), item.id
+
+
+def add_moves(
+    script: Script, entries: Sequence[tuple[LibraryMove, str]], after: str | None = None
+) -> tuple[Script, str]:
+    """Take several moves up, one after the other, each with its form; gives the script and the first one's id."""
+    first = fresh_id(script)
+    for entry, taken in entries:
+        script, after = add_move(script, entry, after, taken=taken)
+    return script, first
+
+
+def swap_move(script: Script, item_id: str, entry: LibraryMove, *, taken: str = "") -> Script:
+    """Put another move in the place of one, with its own dose and words; the marks and the place stay."""
+    old = _move_item(script, item_id)
+    new = take_up(entry, item_id, script.style, taken)
+    marks = {name: getattr(old, name) for name in ("keep", "dropped", "matters", "lead_side", "between")}
+    return replace_items(script, {item_id: replace(new, **marks)})
 
 
 def add_talk(script: Script, after: str | None = None) -> tuple[Script, str]:

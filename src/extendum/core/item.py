@@ -100,6 +100,7 @@ class MoveItem(_Kept, Checked):
     keep: Keep = Keep.ALWAYS
     dropped: bool = False
     matters: Matters = Matters.AS_OTHERS
+    taken: str = text(40, "", "which form of the library's move it was made from")
     extra: Extra = extra()
 
     def __post_init__(self) -> None:

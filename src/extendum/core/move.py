@@ -6,10 +6,8 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from extendum.core.body import Posture, Region
-from extendum.core.dose import Dose
 from extendum.core.errors import RefusedError
 from extendum.core.fields import Checked, Extra, extra, text, whole
-from extendum.core.words import Words
 
 
 class Sidedness(StrEnum):
@@ -62,13 +60,47 @@ class Kind(StrEnum):
     PRESSING = "pressing"
 
 
+class Named(StrEnum):
+    """What the spoken side of a move names: the lead side is judged by it."""
+
+    LIMB = "the limb that moves"
+    HELPER = "the hand that helps"
+    FRONT = "the leg in front"
+    BEHIND = "the leg behind"
+    TOP = "the limb on top"
+    STANDING = "the leg that one stands on"
+    LEAN = "where one leans"
+    LOOK = "where one looks or turns"
+    LIES = "the side that one lies on"
+
+
+class OnSide(StrEnum):
+    """Which side a target is on, seen from the side that the words name."""
+
+    NAMED = "the named side"
+    OTHER = "the other side"
+    BOTH = "both sides"
+
+
+class Bearing(StrEnum):
+    """What carries weight beside the base of support, and may not be able to."""
+
+    WRISTS = "wrists"
+    KNEES = "knees"
+
+
 @dataclass(frozen=True, slots=True)
 class Target(Checked):
-    """A region with the effect on it; main or secondary, never added together."""
+    """A region with the effect on it; main or secondary, never added together.
+
+    The words speak the named side and coverage counts the worked one: a calf stretch with the left
+    foot in front stretches the right calf (`OnSide.OTHER`).
+    """
 
     region: Region
     effect: Effect = Effect.STRETCH
     main: bool = True
+    side: OnSide = OnSide.NAMED
     extra: Extra = extra()
 
 
@@ -85,16 +117,46 @@ class Prop(Checked):
     pick_up_s: int = whole(0, 120, PICK_UP_S, "0 for a wall or a chair one sits on")
     put_down_s: int = whole(0, 120, PUT_DOWN_S)
     rerig_s: int = whole(0, 120, 0, "at every change of side, as for a strap round one foot")
+    required: bool = True
     extra: Extra = extra()
 
 
 @dataclass(frozen=True, slots=True)
 class Caution(Checked):
-    """For whom or when a move is unfit, and what to say or do."""
+    """For whom or when a move is unfit, and what to say or do.
+
+    ``leave_out``: people with the condition leave the move out; otherwise they adapt it as the advice says.
+    """
 
     condition: str = text(120, shortest=1)
     advice: str = text(400, "")
+    leave_out: bool = False
     extra: Extra = extra()
+
+
+class OptionKind(StrEnum):
+    """In which way a move can be done otherwise."""
+
+    EASIER = "easier"
+    DEEPER = "deeper"
+    OTHER_POSTURE = "other posture"
+    WITHOUT_PROP = "without the prop"
+    ONE_AT_A_TIME = "one at a time"
+
+
+@dataclass(frozen=True, slots=True)
+class Option(Checked):
+    """Another way to do a move: in words, or another move of the library by its key, or both."""
+
+    kind: OptionKind
+    words: str = text(400, "")
+    move: str = text(80, "", "the key of another move")
+    extra: Extra = extra()
+
+    def __post_init__(self) -> None:
+        Checked.__post_init__(self)
+        if not self.words and not self.move:
+            raise RefusedError("words", "given where no other move is named", "nothing")
 
 
 @dataclass(frozen=True, slots=True)
@@ -106,16 +168,18 @@ class Move(Checked):
     posture: Posture = Posture.STANDING
     end_posture: Posture | None = None
     sidedness: Sidedness = Sidedness.TOGETHER
+    named: Named = Named.LIMB
     kind: Kind = Kind.STATIC
     effort: int = whole(1, 5, 2)
     directions: tuple[str, ...] = ("forward", "backward")
     directions_follow_side: bool = False
     space: str = text(200, "", "room that it takes")
     targets: tuple[Target, ...] = ()
-    stretches_other_side: bool = False
     props: tuple[Prop, ...] = ()
+    weight_on: tuple[Bearing, ...] = ()
     slow_rise_s: int = whole(0, 60, 0, "seconds that coming out takes at the least")
     cautions: tuple[Caution, ...] = ()
+    options: tuple[Option, ...] = ()
     extra: Extra = extra()
 
     def __post_init__(self) -> None:
@@ -133,12 +197,11 @@ class Move(Checked):
         """The posture after the last pass."""
         return self.end_posture or self.posture
 
+    @property
+    def main_regions(self) -> tuple[Region, ...]:
+        """The regions that it is for."""
+        return tuple(dict.fromkeys(target.region for target in self.targets if target.main))
 
-@dataclass(frozen=True, slots=True)
-class LibraryMove(Checked):
-    """A move with its usual dose and words: what a class starts from when it takes the move up."""
-
-    move: Move
-    dose: Dose
-    words: Words = Words()
-    extra: Extra = extra()
+    def option(self, kind: OptionKind) -> Option | None:
+        """The first option of a kind."""
+        return next((one for one in self.options if one.kind is kind), None)

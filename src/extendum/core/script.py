@@ -6,7 +6,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import StrEnum
 
-from extendum.core.body import Posture, Side
+from extendum.core.audience import Setting, WhatNext, check_texts
+from extendum.core.body import Posture, Region, Side
 from extendum.core.errors import RefusedError
 from extendum.core.fields import Checked, Extra, extra, identifier, text, whole
 from extendum.core.item import Item, MoveItem
@@ -36,14 +37,39 @@ class Priority(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
+class AtHand(Checked):
+    """A prop that the group has, and what it is like: ``chair``, ``stable, with arms``."""
+
+    name: str = text(60, shortest=1)
+    like: str = text(200, "")
+    extra: Extra = extra()
+
+
+@dataclass(frozen=True, slots=True)
 class Brief(Checked):
-    """What the class is for, how long its slot is, and what a fit gives up first."""
+    """What the class is for and has to keep to, how long its slot is, and what a fit gives up first.
+
+    Empty postures, props or areas mean that nothing was said, not that there are none.
+    """
 
     group: str = text(200, "")
+    audience: str = text(80, "", "the name of the profile that it started from")
     target_s: int = whole(1, LONGEST_CLASS_S, 600)
     priority: Priority = Priority.EVEN
+    setting: Setting = Setting.LIVE
+    postures: tuple[Posture, ...] = ()
+    props: tuple[AtHand, ...] = ()
+    areas: tuple[Region, ...] = ()
+    before: WhatNext = WhatNext.NOTHING
+    conditions: tuple[str, ...] = ()
+    avoid: tuple[str, ...] = ()
     notes: str = text(4000, "")
     extra: Extra = extra()
+
+    def __post_init__(self) -> None:
+        Checked.__post_init__(self)
+        check_texts("conditions", self.conditions)
+        check_texts("avoid", self.avoid)
 
 
 class SidePlan(StrEnum):

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from extendum.core.dose import Dose, Hold, Manner, Timed
+from extendum.core.body import Posture
+from extendum.core.dose import LONGEST_HOLD_S, Dose, Hold, Manner, Timed
 from extendum.core.errors import RefusedError
-from extendum.core.style import HoldConvention
+from extendum.core.style import CueStyle
 
 
 def allowed(dose: Dose, breath_ms: int, *, even: bool = False) -> tuple[int, ...]:
@@ -33,15 +34,17 @@ def allowed(dose: Dose, breath_ms: int, *, even: bool = False) -> tuple[int, ...
     return tuple(range(q.least, q.most + 1))
 
 
-def conventional(values: tuple[int, ...], dose: Dose, holds: HoldConvention) -> tuple[int, ...]:
-    """The values of a hold that a fit may take under a convention.
+def conventional(values: tuple[int, ...], dose: Dose, style: CueStyle, posture: Posture) -> tuple[int, ...]:
+    """The values of a hold that a fit may take under the class's convention, and on one leg.
 
     What the teacher wants is always among them: a wish beyond the convention moves its limit, no further.
     Limits that leave nothing are those of the dose alone.
     """
-    if not isinstance(dose, Hold) or holds.limits is None:
+    least, most = style.holds.limits or (0, LONGEST_HOLD_S)
+    if style.one_leg_most_s and posture is Posture.ONE_LEG:
+        most = min(most, style.one_leg_most_s)
+    if not isinstance(dose, Hold) or (least, most) == (0, LONGEST_HOLD_S):
         return values
-    least, most = holds.limits
     wanted = nearest(values, dose.quantity.wanted)
     inside = tuple(v for v in values if min(least, wanted) <= v <= max(most, wanted))
     return inside or values

@@ -93,6 +93,7 @@ class CueStyle(Checked):
     side_names: SideNames = SideNames.LEFT_RIGHT
     teaching: Teaching = Teaching.MIRROR
     holds: HoldConvention = HoldConvention.OWN
+    one_leg_most_s: int = whole(0, 600, 0, "of a hold on one leg in a fit; 0: no limit of its own")
     pace_percent: int = whole(50, 300, 100, "of the body seconds; the slowest person decides")
     extra: Extra = extra()
 

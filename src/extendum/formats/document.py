@@ -6,10 +6,11 @@ import json
 from typing import Any, cast
 
 from extendum.core.errors import RefusedError
+from extendum.core.move import OnSide
 from extendum.core.script import Script
 from extendum.formats.codec import from_plain, to_plain
 
-FORMAT, VERSION = "extendum-class", 1
+FORMAT, VERSION = "extendum-class", 2
 LARGEST_BYTES = 4_000_000
 
 
@@ -43,7 +44,24 @@ def script_from(plain: dict[str, Any]) -> Script:
     if isinstance(version, bool) or not isinstance(version, int) or version < 1:
         raise RefusedError("version", "a whole number from 1", version)
     rest = {name: value for name, value in plain.items() if name not in ("format", "version")}
+    if version == 1:
+        _sides_to_targets(rest)
     return cast(Script, from_plain(Script, rest))
+
+
+def _sides_to_targets(plain: Any) -> None:
+    """Version 1 said of a whole move that it stretches the other side; since then each target says its own."""
+    if isinstance(plain, list):
+        for one in plain:
+            _sides_to_targets(one)
+    elif isinstance(plain, dict):
+        targets = plain.get("targets")
+        if plain.pop("stretches_other_side", False) is True and isinstance(targets, list):
+            for target in targets:
+                if isinstance(target, dict):
+                    target.setdefault("side", OnSide.OTHER.value)
+        for name in ("sections", "groups", "items", "move"):
+            _sides_to_targets(plain.get(name))
 
 
 def plain_of(script: Script) -> dict[str, Any]:

@@ -1,43 +1,73 @@
-"""The library of moves that ships with the program."""
+"""The library of moves and the starting sets that ship with the program."""
 
 from __future__ import annotations
 
+import hashlib
+import json
 from functools import cache
 from importlib.resources import files
 
 from extendum.core.errors import RefusedError
-from extendum.core.move import LibraryMove
-from extendum.formats.codec import from_plain
+from extendum.core.library import LibraryMove, StartingSet
+from extendum.formats.codec import from_plain, to_plain
 from extendum.formats.document import read_json
 
 
 @cache
 def shipped_moves() -> tuple[LibraryMove, ...]:
-    """All moves of the shipped library, in its own order."""
-    plain = read_json(files("extendum.data").joinpath("moves.json").read_text("utf-8"))
-    moves: tuple[LibraryMove, ...] = from_plain(tuple[LibraryMove, ...], plain["moves"])
-    return moves
+    """All moves of the shipped library, from head to feet."""
+    found: list[LibraryMove] = []
+    for area in AREAS:
+        plain = read_json(files("extendum.data").joinpath("moves", f"{area}.json").read_text("utf-8"))
+        found += from_plain(tuple[LibraryMove, ...], plain["moves"])
+    return tuple(found)
+
+
+#: The files of the library, in the order in which it is shown.
+AREAS = (
+    "neck-and-face",
+    "shoulders",
+    "chest-and-upper-back",
+    "spine",
+    "side-body",
+    "arms-and-hands",
+    "hips",
+    "thighs",
+    "calves-and-feet",
+    "pulse-and-whole-body",
+    "breath-and-rest",
+)
 
 
 def shipped_move(key: str) -> LibraryMove:
     """The shipped move with this key; RefusedError when there is none."""
-    for entry in shipped_moves():
-        if entry.move.key == key:
-            return entry
-    raise RefusedError("move", "a move of the library", key)
+    found = _by_key().get(key)
+    if found is None:
+        raise RefusedError("move", "a move of the library", key)
+    return found
 
 
-def search(words: str) -> list[LibraryMove]:
-    """Moves whose name, posture or targets hold every word typed; names that begin with it first."""
-    asked = words.casefold().split()
-    found: list[tuple[bool, bool, int, LibraryMove]] = []
-    for entry in shipped_moves():
-        move = entry.move
-        regions = " ".join(target.region for target in move.targets)
-        text = f"{move.name} {move.posture} {move.kind} {regions}".casefold()
-        if all(word in text for word in asked):
-            name = move.name.casefold()
-            starts = bool(asked) and name.startswith(asked[0])
-            within = all(word in name for word in asked)
-            found.append((not starts, not within, len(found), entry))
-    return [entry for *_, entry in sorted(found, key=lambda one: one[:3])]
+@cache
+def _by_key() -> dict[str, LibraryMove]:
+    return {entry.move.key: entry for entry in shipped_moves()}
+
+
+@cache
+def starting_sets() -> tuple[StartingSet, ...]:
+    """All shipped starting sets, in the order of a class."""
+    plain = read_json(files("extendum.data").joinpath("sets.json").read_text("utf-8"))
+    sets: tuple[StartingSet, ...] = from_plain(tuple[StartingSet, ...], plain["sets"])
+    return sets
+
+
+@cache
+def form_of(entry: LibraryMove) -> str:
+    """Which form of a move this is: sixteen characters that change with anything in it."""
+    text = json.dumps(to_plain(entry), sort_keys=True, ensure_ascii=False)
+    return hashlib.sha256(text.encode()).hexdigest()[:16]
+
+
+def entry_plain(entry: LibraryMove) -> dict[str, object]:
+    """A move of the library with all its fields, as plain values."""
+    plain: dict[str, object] = to_plain(entry)
+    return plain

@@ -4,7 +4,8 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.views.decorators.http import require_GET
 
-from extendum.formats.library import search
+from extendum.core.find import Query, find
+from extendum.formats.library import shipped_moves
 
 MOST_SHOWN = 12
 
@@ -13,6 +14,6 @@ MOST_SHOWN = 12
 def search_moves(request: HttpRequest) -> HttpResponse:
     """Moves that match what was typed, as a list to choose from."""
     asked = request.GET.get("q", "").strip()[:80]
-    found = search(asked)
+    found = find(shipped_moves(), Query(asked))
     context = {"found": found[:MOST_SHOWN], "more": max(0, len(found) - MOST_SHOWN), "asked": asked}
     return render(request, "library/_found.html", context)
