@@ -12,12 +12,14 @@ from typing import Any
 from extendum.core.compile import compile_script, length_of
 from extendum.core.errors import RefusedError
 from extendum.core.explain import change_words, changes_words, fit_sentence, limit_words, refusal_lines
+from extendum.core.find import Query, find
 from extendum.core.fit import Fit, Fitter
 from extendum.core.remedy import remedies
 from extendum.core.script import LONGEST_CLASS_S, Script
 from extendum.core.timeline import clock, parse_clock
 from extendum.core.versions import Version, versions
 from extendum.formats.document import dumps, loads
+from extendum.formats.library import entry_plain, shipped_moves
 from extendum.formats.timeline_json import timeline_plain
 
 OK, REFUSED, BAD_INPUT = 0, 1, 2
@@ -26,12 +28,11 @@ OK, REFUSED, BAD_INPUT = 0, 1, 2
 def main(arguments: Sequence[str] | None = None) -> int:
     """Run one command; gives the exit code: 0 done, 1 out of reach, 2 bad input."""
     chosen = _parser().parse_args(arguments)
+    run: Callable[[argparse.Namespace], int] = chosen.run
     try:
-        script = _read(chosen.file)
-        run: Callable[[Script, argparse.Namespace], int] = chosen.run
-        return run(script, chosen)
+        return run(chosen)
     except RefusedError as error:
-        print(f"extendum: {chosen.file}: {error}", file=sys.stderr)
+        print(f"extendum: {getattr(chosen, 'file', chosen.command)}: {error}", file=sys.stderr)
         return BAD_INPUT
     except BrokenPipeError:
         return OK
@@ -40,9 +41,14 @@ def main(arguments: Sequence[str] | None = None) -> int:
         return BAD_INPUT
 
 
+def _on_file(run: Callable[[Script, argparse.Namespace], int]) -> Callable[[argparse.Namespace], int]:
+    """A command on a class document."""
+    return lambda chosen: run(_read(chosen.file), chosen)
+
+
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(prog="extendum", description="Compute on class documents (docs/format.md).")
-    commands = parser.add_subparsers(required=True, metavar="COMMAND")
+    commands = parser.add_subparsers(required=True, metavar="COMMAND", dest="command")
     for name, run, about in (
         ("length", _length, "how long the class is, and could be"),
         ("fit", _fit, "fit the class to a length, to the second"),
@@ -52,12 +58,16 @@ def _parser() -> argparse.ArgumentParser:
         command = commands.add_parser(name, help=about, description=about.capitalize() + ".")
         command.add_argument("file", metavar="FILE", help="a class document, or - for standard input")
         command.add_argument("--json", action="store_true", help="print one JSON object")
-        command.set_defaults(run=run)
+        command.set_defaults(run=_on_file(run))
         if name == "fit":
             command.add_argument("--to", required=True, type=_length_argument, metavar="10:00", help="the length")
             command.add_argument("-o", "--out", metavar="OUT", help="where the fitted document goes")
         if name == "versions":
             command.add_argument("--any", action="store_true", help="any move may be left out, not only those marked")
+    moves = commands.add_parser("moves", help="the library of moves", description="The shipped library of moves.")
+    moves.add_argument("words", nargs="*", metavar="WORD", help="of a name, an area, a posture or a prop")
+    moves.add_argument("--json", action="store_true", help="print one JSON object with all fields")
+    moves.set_defaults(run=_moves)
     return parser
 
 
@@ -149,6 +159,19 @@ def _print_fit(result: Fit) -> None:
         _print_table([(one.name, change_words(one)) for one in result.changes], ("item", "change"))
     if result.limits:
         print("at a limit: " + ", ".join(limit_words(one) for one in result.limits))
+
+
+def _moves(chosen: argparse.Namespace) -> int:
+    found = find(shipped_moves(), Query(" ".join(chosen.words)))
+    if chosen.json:
+        _print_json({"moves": [entry_plain(entry) for entry in found]})
+        return OK
+    rows = [
+        (one.move.key, one.move.name, one.move.posture.value, one.move.kind.value, ", ".join(one.move.main_regions))
+        for one in found
+    ]
+    _print_table(rows, ("key", "name", "posture", "kind", "for"))
+    return OK
 
 
 def _versions(script: Script, chosen: argparse.Namespace) -> int:

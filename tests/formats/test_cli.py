@@ -2,12 +2,17 @@
 
 import io
 import json
+from dataclasses import fields
 from pathlib import Path
 
 import pytest
 
 from extendum.cli import main
+from extendum.core.library import LibraryMove
+from extendum.core.move import Move
+from extendum.formats.codec import from_plain
 from extendum.formats.document import loads
+from extendum.formats.library import shipped_moves
 
 ROOT = Path(__file__).parents[2]
 GOLDEN = str(ROOT / "tests" / "data" / "golden.json")
@@ -83,3 +88,18 @@ def test_bad_files_give_the_path_and_exit_2(capsys, tmp_path):
         main(["fit", GOLDEN, "--to", "ten"])
     assert refused.value.code == 2
     assert "must be a length such as 10:00" in capsys.readouterr().err
+
+
+def test_moves_lists_the_library_with_all_fields_or_those_that_are_asked_for(capsys):
+    whole = json.loads(run(capsys, "moves", "--json")[1])["moves"]
+    assert len(whole) == len(shipped_moves())
+    for plain in whole:
+        assert set(plain) == {field.name for field in fields(LibraryMove)} - {"extra"}
+        assert set(plain["move"]) == {field.name for field in fields(Move)} - {"extra"}
+    assert from_plain(LibraryMove, whole[0]) == shipped_moves()[0]
+    found = json.loads(run(capsys, "moves", "calf", "strap", "--json")[1])["moves"]
+    assert "seated-calf-strap" in {plain["move"]["key"] for plain in found}
+    code, out, _ = run(capsys, "moves", "calf", "lean")
+    assert code == 0
+    assert out.splitlines()[1].split() == ["calf-lean", "Calf", "lean", "lunge", "static", "calf"]
+    assert run(capsys, "moves", "zzz")[1].count("\n") == 1

@@ -38,6 +38,7 @@ POSTURE_ALSO = {
     Posture.SIDE_LYING: _LYING,
     Posture.ALL_FOURS: "hands and knees kneeling",
     Posture.HEELS: "kneeling",
+    Posture.HALF_KNEELING: "kneeling",
 }
 
 
@@ -66,7 +67,8 @@ def searchable(move: Move) -> str:
     floor = "floor mat" if move.posture in FLOOR else ""
     props = " ".join(prop.name for prop in move.props)
     posture = f"{move.posture} {POSTURE_ALSO.get(move.posture, '')} {floor}"
-    return f" {move.name} {posture} {move.kind} {regions} {props}".casefold()
+    weight = " ".join(f"weight on {part}" for part in move.weight_on)
+    return f" {move.name} {posture} {move.kind} {regions} {props} {weight}".casefold()
 
 
 def holds_words(text: str, words: str) -> bool:

@@ -4,8 +4,10 @@ from __future__ import annotations
 
 import hashlib
 import json
+from dataclasses import fields, is_dataclass
 from functools import cache
 from importlib.resources import files
+from typing import Any
 
 from extendum.core.errors import RefusedError
 from extendum.core.library import LibraryMove, StartingSet
@@ -67,7 +69,16 @@ def form_of(entry: LibraryMove) -> str:
     return hashlib.sha256(text.encode()).hexdigest()[:16]
 
 
-def entry_plain(entry: LibraryMove) -> dict[str, object]:
-    """A move of the library with all its fields, as plain values."""
-    plain: dict[str, object] = to_plain(entry)
+def entry_plain(entry: LibraryMove) -> dict[str, Any]:
+    """A move of the library with every field, also those that are empty or as usual."""
+    plain: dict[str, Any] = _whole(entry)
     return plain
+
+
+def _whole(thing: Any) -> Any:
+    if isinstance(thing, tuple):
+        return [_whole(one) for one in thing]
+    if not is_dataclass(thing):
+        return thing
+    kind = {"type": thing.tag} if hasattr(thing, "tag") else {}
+    return kind | {f.name: _whole(getattr(thing, f.name)) for f in fields(thing) if not f.metadata.get("extra")}
