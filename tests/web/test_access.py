@@ -1,16 +1,26 @@
 """Who sees what: every address as its owner, as another owner and as nobody."""
 
+from dataclasses import replace
+
 import pytest
 from django.test import override_settings
 from django.urls import get_resolver, reverse
+
+from extendum.core.edit import new_script
+from extendum.formats.library import shipped_move
+from extendum.web.classes import store as classes
+from extendum.web.library import store as library
+from extendum.web.library.models import OwnMove
 
 OPEN_TO_ALL = {"sign-in"}
 PATTERNS = {pattern.name: pattern for pattern in get_resolver().url_patterns}
 
 
 def address(name, pk):
-    takes_pk = "pk" in PATTERNS[name].pattern.converters
-    return reverse(name, args=[pk]) if takes_pk else reverse(name)
+    takes = PATTERNS[name].pattern.converters
+    if "key" in takes:
+        return reverse(name, args=["calf-lean"])
+    return reverse(name, args=[pk]) if "pk" in takes else reverse(name)
 
 
 def answers(client, name, pk):
@@ -39,12 +49,36 @@ def test_another_owner_finds_nothing(client, stretch_class, stranger, name):
 
 def test_the_owner_gets_every_page(asking, stretch_class):
     for name in PATTERNS:
-        if name not in ("sign-out",):
+        if name == "newer":  # needs an item that the library has
+            assert asking.get(address(name, stretch_class.pk), {"item": "i2"}).status_code == 200
+        elif name != "sign-out":
             assert asking.get(address(name, stretch_class.pk)).status_code in (200, 405), name
 
 
+def test_another_owner_has_neither_the_own_moves_nor_the_profiles(client, owner, stranger):
+    entry = shipped_move("calf-lean")
+    kept = library.keep(owner, replace(entry, move=replace(entry.move, key="", name="Ada's lean")))
+    classes.keep_audience(owner, new_script("A", 60), "Ada's chairs")
+    client.force_login(stranger)
+    assert client.get(f"/moves/{kept.move.key}/").status_code == 404
+    for address in (f"/moves/{kept.move.key}/edit/", f"/moves/{kept.move.key}/remove/"):
+        assert client.post(address, {"name": "Mine"}).status_code == 404
+    assert b"Ada" not in client.get("/moves/").content
+    assert [own.name for own in OwnMove.objects.filter(removed_at__isnull=True)] == ["Ada's lean"]
+    assert all(one.name != "Ada's chairs" for one in classes.audiences_of(stranger))
+
+
 def test_strict_content_security_policy_on_every_page(asking, client, stretch_class):
-    for page in ("/", f"/classes/{stretch_class.pk}/", f"/classes/{stretch_class.pk}/stage/", "/nothing/"):
+    for page in (
+        "/moves/",
+        "/moves/calf-lean/",
+        "/moves/new/",
+        f"/classes/{stretch_class.pk}/brief/",
+        "/",
+        f"/classes/{stretch_class.pk}/",
+        f"/classes/{stretch_class.pk}/stage/",
+        "/nothing/",
+    ):
         answer = asking.get(page)
         policy = answer.headers["Content-Security-Policy"]
         assert "default-src 'self'" in policy

@@ -6,12 +6,13 @@ import re
 import pytest
 from django.urls import reverse
 
+from extendum.core.body import Region
 from extendum.core.compile import length_of
 from extendum.core.edit import new_script
 from extendum.formats.document import loads
 from extendum.web.classes import store
 from extendum.web.classes.models import StretchClass
-from extendum.web.classes.posted import EDITS
+from extendum.web.classes.posted import EDITS, OWN_EDITS
 
 HX = {"HX-Request": "true"}
 
@@ -34,10 +35,10 @@ def test_page_and_fragment_share_an_address_and_say_so(asking, stretch_class):
     assert b'aria-current="true"' in fragment.content
 
 
-def test_a_new_class_goes_to_its_desk(asking):
+def test_a_new_class_goes_to_its_brief(asking):
     answer = asking.post("/classes/new/", {"title": "Lunch break", "length": "8:30"})
     made = StretchClass.objects.get()
-    assert answer.url == f"/classes/{made.pk}/"
+    assert answer.url == f"/classes/{made.pk}/brief/?new"
     assert script(made).brief.target_s == 510
 
 
@@ -91,6 +92,28 @@ STYLE = {
     "pace_percent": "120",
 }
 
+BRIEF = {
+    "length": "7:30",
+    "group": "The choir",
+    "audience": "Mixed adults",
+    "setting": "recorded",
+    "posture": ["standing", "on a chair"],
+    "prop": ["chair", "strap"],
+    "chair_is": ["with arms"],
+    "other_props": "strap: a scarf; bench: low",
+    "area": ["neck", "calf"],
+    "before": "gentle activity",
+    "condition": ["glaucoma"],
+    "other_conditions": "a stiff thumb",
+    "avoid": "plank, kneeling",
+    "pace_percent": "110",
+    "words_per_minute": "150",
+    "holds": "20 to 30 s",
+    "one_leg_most_s": "20",
+    "start_posture": "on a chair",
+    "notes": "",
+}
+
 
 @pytest.mark.parametrize(
     ("form", "shows"),
@@ -99,6 +122,13 @@ STYLE = {
             {"edit": "add", "move": "side-neck", "item": "i2"},
             lambda s: [i.name for i in s.items()][1] == "Side neck stretch",
         ),
+        (
+            {"edit": "add-set", "set": "neck-chair", "item": "i3"},
+            lambda s: [i.move.key for i in s.moves()][2:4] == ["seated-shoulder-lifts", "chin-glide"],
+        ),
+        ({"edit": "swap", "item": "i2", "move": "seated-calf-strap"}, lambda s: s.item("i2").name.startswith("Seated")),
+        ({"edit": "audience", "audience": "Beginners"}, lambda s: s.style.pace_percent == 125),
+        ({"edit": "brief", **BRIEF}, lambda s: s.brief.areas == (Region.NECK, Region.CALF) and s.brief.target_s == 450),
         ({"edit": "talk"}, lambda s: any(i.tag == "talk" for i in s.items())),
         ({"edit": "section"}, lambda s: s.sections[-2].name == "New section"),
         ({"edit": "rename-section", "section": "s1", "name": "Legs"}, lambda s: s.sections[0].name == "Legs"),
@@ -170,19 +200,19 @@ def test_every_edit_does_what_it_says_and_can_be_undone(asking, stretch_class, f
     assert script(stretch_class) == before
 
 
-def test_the_edits_above_are_all_but_three_told_elsewhere():
+def test_the_edits_above_are_all_but_five_told_elsewhere():
     from tests.web import test_pages
 
     marks = test_pages.test_every_edit_does_what_it_says_and_can_be_undone.pytestmark
     shown = {form["edit"] for form, _ in marks[0].args[1]}
-    assert set(EDITS) - shown == {"remove-section", "remove-stage", "talk-words", "remedy"}
+    assert {*EDITS, *OWN_EDITS} - shown == {"remove-section", "remove-stage", "talk-words", "remedy", "newer"}
 
 
 @pytest.mark.parametrize(
     ("form", "said"),
     [
         ({"edit": "dance"}, "edit: must be one of"),
-        ({"edit": "add", "move": "levitate"}, "move: must be a move of the library; found levitate"),
+        ({"edit": "add", "move": "levitate"}, "move: must be a move of your library; found levitate"),
         ({"edit": "nudge", "item": "zz", "by": "5"}, "item: must be an item of this class; found zz"),
         ({"edit": "order", "section": "s1", "order": "i3"}, "order: must be every item of the section once"),
         (

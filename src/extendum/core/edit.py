@@ -117,14 +117,15 @@ def set_style(script: Script, style: CueStyle) -> Script:
 
 
 def insert_item(script: Script, item: Item, after: str | None = None) -> Script:
-    """Put an item after another; without one, at the end of the last section that is not the closing."""
+    """Put an item after another, or last in a group; without either, last before the closing sections."""
     if after is not None:
-        script.item(after)
+        if after not in {group.id for section in script.sections for group in section.groups}:
+            script.item(after)
 
         def change(group: Group) -> Group:
             ids = [one.id for one in group.items]
-            if after not in ids:
-                return group
+            if group.id == after or after not in ids:
+                return with_items(group, (*group.items, item)) if group.id == after else group
             at = ids.index(after) + 1
             return with_items(group, (*group.items[:at], item, *group.items[at:]))
 
@@ -133,8 +134,7 @@ def insert_item(script: Script, item: Item, after: str | None = None) -> Script:
     if not open_groups:
         section = Section(fresh_id(script, "s"), "Class", Role.MAIN, (Group(fresh_id(script, "g"), "", (item,)),))
         return replace(script, sections=(section, *script.sections))
-    target = open_groups[-1]
-    return _map_groups(script, lambda g: with_items(g, (*g.items, item)) if g.id == target.id else g)
+    return insert_item(script, item, open_groups[-1].id)
 
 
 def add_move(script: Script, entry: LibraryMove, after: str | None = None, *, taken: str = "") -> tuple[Script, str]:

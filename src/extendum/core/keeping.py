@@ -30,12 +30,12 @@ def objections(move: Move, brief: Brief) -> tuple[str, ...]:
     found = []
     for posture in dict.fromkeys((move.posture, move.ends_in)):
         if brief.postures and posture not in brief.postures:
-            found.append(f"{posture} is not among the brief's postures")
+            found.append(f"{posture}, no posture of it")
     found += [told for prop in move.props if prop.required and (told := _missing(prop, brief))]
     found += [f"{one.condition}: {one.advice or 'leave it out'}" for one in _cautions(move, brief) if one.leave_out]
     if brief.avoid:
         text = searchable(move)
-        found += [f"the brief avoids “{one}”" for one in brief.avoid if holds_words(text, one)]
+        found += [f"“{one}” is to be avoided" for one in brief.avoid if holds_words(text, one)]
     return tuple(found)
 
 

@@ -51,7 +51,7 @@ class Suggestion:
 
 @dataclass(frozen=True, slots=True)
 class Place:
-    """Where the next move would stand."""
+    """Where the next move would stand; it begins a section that has no move yet."""
 
     role: Role
     stance: Stance
@@ -60,6 +60,7 @@ class Place:
     missing: tuple[Region, ...]
     used: frozenset[str]
     warm: bool
+    begins: bool
 
 
 def place_after(script: Script, after: str | None = None) -> Place:
@@ -72,7 +73,8 @@ def place_after(script: Script, after: str | None = None) -> Place:
     missing = tuple(region for region in script.brief.areas if region not in done)
     used = frozenset(item.move.key for item in script.moves())
     warm = any(item.move.kind in _MOVING for item in moves)
-    return Place(section.role if section else Role.MAIN, stance, last, done, missing, used, warm)
+    begins = section is None or not any(isinstance(item, MoveItem) for item in section.items)
+    return Place(section.role if section else Role.MAIN, stance, last, done, missing, used, warm, begins)
 
 
 def _where(script: Script, after: str | None) -> tuple[Section | None, list[object]]:

@@ -62,11 +62,20 @@ def starting_sets() -> tuple[StartingSet, ...]:
     return sets
 
 
-@cache
 def form_of(entry: LibraryMove) -> str:
     """Which form of a move this is: sixteen characters that change with anything in it."""
     text = json.dumps(to_plain(entry), sort_keys=True, ensure_ascii=False)
     return hashlib.sha256(text.encode()).hexdigest()[:16]
+
+
+def shipped_form(key: str) -> str:
+    """Which form the shipped move with this key has; empty when there is none."""
+    return _forms().get(key, "")
+
+
+@cache
+def _forms() -> dict[str, str]:
+    return {entry.move.key: form_of(entry) for entry in shipped_moves()}
 
 
 def entry_plain(entry: LibraryMove) -> dict[str, Any]:

@@ -3,7 +3,8 @@
 from django.contrib.auth import views as auth
 from django.urls import path
 
-from extendum.web.classes import desk, fitting, shelf, words
+from extendum.web.classes import adding, brief, desk, fitting, shelf, words
+from extendum.web.library import own
 from extendum.web.library import views as library
 from extendum.web.teach import views as teach
 
@@ -14,6 +15,8 @@ urlpatterns = [
     path("classes/new/", shelf.make, name="make"),
     path("classes/<int:pk>/", desk.desk, name="desk"),
     path("classes/<int:pk>/edit/", desk.edit, name="edit"),
+    path("classes/<int:pk>/brief/", brief.brief, name="brief"),
+    path("classes/<int:pk>/audience/", brief.keep_audience, name="keep-audience"),
     path("classes/<int:pk>/preview/", fitting.preview, name="preview"),
     path("classes/<int:pk>/versions/", fitting.versions_page, name="versions"),
     path("classes/<int:pk>/versions/keep/", fitting.keep_version, name="keep-version"),
@@ -31,5 +34,12 @@ urlpatterns = [
     path("classes/<int:pk>/document/", shelf.document, name="document"),
     path("classes/<int:pk>/stage/", teach.stage, name="stage"),
     path("classes/<int:pk>/taught/", teach.taught, name="taught"),
-    path("moves/", library.search_moves, name="search-moves"),
+    path("classes/<int:pk>/found/", adding.found, name="found"),
+    path("classes/<int:pk>/newer/", adding.newer, name="newer"),
+    path("moves/", library.moves, name="moves"),
+    path("moves/new/", own.new_move, name="new-move"),
+    path("moves/<slug:key>/", library.move, name="move"),
+    path("moves/<slug:key>/edit/", own.edit_move, name="edit-move"),
+    path("moves/<slug:key>/remove/", own.remove_move, name="remove-move"),
+    path("moves/<slug:key>/put-back/", own.put_back, name="put-back-move"),
 ]

@@ -12,7 +12,7 @@ from extendum.core.errors import ExtendumError, RefusedError
 from extendum.core.remedy import remedies
 from extendum.core.timeline import clock
 from extendum.web.classes import store
-from extendum.web.classes.access import own_class
+from extendum.web.classes.access import own_class, own_of
 from extendum.web.classes.models import StretchClass
 from extendum.web.classes.page import desk_context
 from extendum.web.classes.posted import OutOfReachError, read_edit, whole
@@ -36,15 +36,15 @@ def edit(request: HttpRequest, pk: int) -> HttpResponse:
     """Apply one edit made on the class as it was at the posted stamp."""
     of, form = own_class(request, pk), request.POST
     try:
-        asked = read_edit(form, store.script_of(of.head), store.styles_of(of.owner))
+        asked = read_edit(form, store.script_of(of.head), own_of(of.owner))
         of = store.change(of, whole(form, "stamp"), asked.label, asked.change, asked.field)
     except store.StaleEditError as stale:
-        return _stale(request, of, form, stale)
+        return stale_notice(request, of, form, stale)
     except OutOfReachError as far:
         told = {"out_of_reach": _offers(far), "lines": str(far).split(". "), "remedies": remedies(far.result)}
-        return _notice(request, of, 422, **told, wanted=clock(far.result.target_s))
+        return notice(request, of, 422, **told, wanted=clock(far.result.target_s))
     except ExtendumError as error:
-        return _notice(request, of, 422, message=str(error))
+        return notice(request, of, 422, message=str(error))
     chosen = asked.choose if asked.choose is not None else form.get("item")
     return _answer(request, of, chosen)
 
@@ -63,14 +63,16 @@ def _answer(request: HttpRequest, of: StretchClass, chosen: str | None) -> HttpR
     return HttpResponseRedirect(reverse("desk", args=[of.pk]) + query)
 
 
-def _notice(request: HttpRequest, of: StretchClass, status: int, **facts: object) -> HttpResponse:
+def notice(request: HttpRequest, of: StretchClass, status: int, **facts: object) -> HttpResponse:
+    """A notice that changes nothing else on the page: what was typed stays."""
     template = "classes/_notice.html" if request.htmx else "classes/notice_page.html"
     return render(request, template, {"class": of, **facts}, status=status)
 
 
-def _stale(request: HttpRequest, of: StretchClass, form: QueryDict, stale: store.StaleEditError) -> HttpResponse:
+def stale_notice(request: HttpRequest, of: StretchClass, form: QueryDict, stale: store.StaleEditError) -> HttpResponse:
+    """What happened since the page that the edit was made on, and what was typed."""
     typed = [(k, v) for k, v in form.items() if k not in ("csrfmiddlewaretoken", "stamp")]
-    return _notice(request, of, 409, happened=stale.happened, typed=typed)
+    return notice(request, of, 409, happened=stale.happened, typed=typed)
 
 
 @require_POST
@@ -80,9 +82,9 @@ def keep_style(request: HttpRequest, pk: int) -> HttpResponse:
     try:
         of = store.keep_style(of, whole(form, "stamp"), form.get("style_name", ""))
     except store.StaleEditError as stale:
-        return _stale(request, of, form, stale)
+        return stale_notice(request, of, form, stale)
     except ExtendumError as error:
-        return _notice(request, of, 422, message=str(error))
+        return notice(request, of, 422, message=str(error))
     return _answer(request, of, form.get("item"))
 
 
@@ -101,9 +103,9 @@ def step(request: HttpRequest, pk: int) -> HttpResponse:
         else:
             raise RefusedError("which", "undo, redo or go", which)
     except store.StaleEditError as stale:
-        return _stale(request, of, form, stale)
+        return stale_notice(request, of, form, stale)
     except ExtendumError as error:
-        return _notice(request, of, 422, message=str(error))
+        return notice(request, of, 422, message=str(error))
     return _answer(request, of, form.get("item"))
 
 

@@ -2,17 +2,23 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 from typing import TypeVar
 
+from django.http import QueryDict
+
+from extendum.core.audience import PROFILES, Audience
 from extendum.core.body import Side
 from extendum.core.errors import RefusedError
 from extendum.core.script import Script
+from extendum.core.style import SHIPPED, CueStyle
+from extendum.web.library.store import SHIPPED_ONLY, Library
 
 Form = Mapping[str, str]
 Choice = TypeVar("Choice", bound=StrEnum)
+Named = TypeVar("Named", CueStyle, Audience)
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,6 +29,29 @@ class Edit:
     label: str
     field: str = ""
     choose: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Own:
+    """What an instructor may choose from: cue styles, audience profiles and the library of moves."""
+
+    styles: Sequence[CueStyle] = SHIPPED
+    audiences: Sequence[Audience] = PROFILES
+    library: Library = SHIPPED_ONLY
+
+
+def named(choices: Sequence[Named], name: str, what: str) -> Named:
+    """The one with this name among what may be chosen."""
+    for one in choices:
+        if one.name == name:
+            return one
+    raise RefusedError(what, "one of " + ", ".join(one.name for one in choices), name)
+
+
+def many(form: Form, name: str) -> list[str]:
+    """All values of a field that may come more than once; a plain mapping has one at most."""
+    found = form.getlist(name) if isinstance(form, QueryDict) else filter(None, [form.get(name, "")])
+    return [one for one in found if one]
 
 
 def whole(form: Form, name: str) -> int:

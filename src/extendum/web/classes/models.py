@@ -58,3 +58,31 @@ class OwnStyle(models.Model):
 
     def __str__(self) -> str:
         return self.name
+
+
+class OwnAudience(models.Model):
+    """An audience profile that an instructor keeps under a name of their own."""
+
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="audiences")
+    name = models.CharField(max_length=80)
+    settings = models.TextField(help_text="the profile as JSON")
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["owner", "name"], name="one_audience_of_a_name")]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class MoveUse(models.Model):
+    """That a class, as it is now, has a move of the library."""
+
+    of = models.ForeignKey(StretchClass, models.CASCADE, related_name="uses")
+    key = models.CharField(max_length=80)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["of", "key"], name="one_use_of_a_move")]
+        indexes = [models.Index(fields=["key"], name="used_in")]
+
+    def __str__(self) -> str:
+        return f"{self.of_id}: {self.key}"

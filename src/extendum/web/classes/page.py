@@ -8,18 +8,23 @@ from typing import Any
 
 from django.utils.safestring import SafeString
 
+from extendum.core.audience import WhatNext
 from extendum.core.compile import compile_script
 from extendum.core.fit import Fitter
 from extendum.core.item import Item, Keep, Matters, MoveItem, Quiet
+from extendum.core.keeping import objections
 from extendum.core.script import Group, Script, Section
+from extendum.core.suggest import missing_areas
 from extendum.core.summary import Summary, summarise
 from extendum.core.timeline import Timeline, clock
 from extendum.draw.band import draw_band, draw_dose_band, section_spans
 from extendum.draw.sheet import draw_sheet
 from extendum.web.classes import store
+from extendum.web.classes.access import own_of
 from extendum.web.classes.models import Revision, StretchClass
-from extendum.web.classes.panels import drawn, group_words, panel_of
+from extendum.web.classes.panels import drawn, group_words, newer_than, panel_of
 from extendum.web.classes.posted_items import dose_words
+from extendum.web.library.store import Library
 
 
 @lru_cache(maxsize=64)
@@ -47,6 +52,8 @@ class Row:
     chosen: bool
     marks: str
     present: bool
+    against: bool
+    newer: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,6 +77,7 @@ def desk_context(of: StretchClass, chosen_id: str | None) -> dict[str, Any]:
     chosen = next((item for item in script.items() if item.id == chosen_id), None)
     group = next((g for x in script.sections for g in x.groups if g.id == chosen_id), None)
     length, target = timeline.length_s, script.brief.target_s
+    own = own_of(of.owner)
     spans = section_spans(timeline, [(s.name, {i.id for i in s.items}) for s in script.sections])
     return {
         "class": of,
@@ -80,11 +88,13 @@ def desk_context(of: StretchClass, chosen_id: str | None) -> dict[str, Any]:
         "off_target": _difference(length, target),
         "band": drawn(draw_band(spans, length, fits.least_s, fits.most_s, target)),
         "sheet": drawn(draw_sheet(timeline, script, chosen.id if chosen else None)),
-        "blocks": _blocks(script, timeline, chosen),
+        "blocks": _blocks(script, timeline, chosen, own.library),
         "chosen": chosen,
         "group": group,
         "chosen_id": chosen_id if chosen or group else "",
-        "panel": panel_of(script, timeline, chosen or group, store.styles_of(of.owner)),
+        "panel": panel_of(script, timeline, chosen or group, own),
+        "brief_told": brief_words(script),
+        "missing": missing_areas(script),
         "summary": summary_line(summarise(script, timeline)),
         "moves": len(script.moves()),
         "can_undo": head.parent_id is not None,
@@ -100,7 +110,7 @@ def _difference(length: int, target: int) -> str:
     return f"{clock(abs(length - target))} {'over' if length > target else 'short of'} {clock(target)}"
 
 
-def _blocks(script: Script, timeline: Timeline, chosen: Item | None) -> list[Block]:
+def _blocks(script: Script, timeline: Timeline, chosen: Item | None, library: Library) -> list[Block]:
     starts: dict[str, int] = {}
     for segment in timeline.segments:
         starts.setdefault(segment.item, segment.start_s)
@@ -121,6 +131,8 @@ def _blocks(script: Script, timeline: Timeline, chosen: Item | None) -> list[Blo
                         item is chosen,
                         mark_words(item),
                         item.present,
+                        isinstance(item, MoveItem) and bool(objections(item.move, script.brief)),
+                        newer_than(item, library),
                     )
                 )
             own = {item.id for item in group.items}
@@ -128,6 +140,14 @@ def _blocks(script: Script, timeline: Timeline, chosen: Item | None) -> list[Blo
             first = group is section.groups[0]
             blocks.append(Block(section, group, first, group_words(group), rows, clock(seconds)))
     return blocks
+
+
+def brief_words(script: Script) -> str:
+    """Whom the class is for and how it is given, in a few words."""
+    brief = script.brief
+    told = [brief.audience or brief.group, str(brief.setting) if brief.audience or brief.group else ""]
+    told += [f"before {brief.before}"] if brief.before is not WhatNext.NOTHING else []
+    return ", ".join(filter(None, told)) or "not said yet: who, where, and for what"
 
 
 def mark_words(item: Item) -> str:

@@ -10,6 +10,7 @@ from django.utils.safestring import SafeString, mark_safe
 
 from extendum.core.dose import COUNTED, Dose, Hold, Manner, Reps, Timed
 from extendum.core.item import CountIs, Item, Keep, Matters, MoveItem, SetOrder, Talk, TalkKind
+from extendum.core.keeping import concerns, objections
 from extendum.core.move import Sidedness
 from extendum.core.passes import pass_facts
 from extendum.core.script import Group, Priority, Script, SidePlan
@@ -20,8 +21,10 @@ from extendum.core.timeline import Timeline, clock
 from extendum.core.wording import literal_sides
 from extendum.core.words import CLASS_PLACEHOLDERS, PLACEHOLDERS, PromptKind, fill
 from extendum.draw.band import draw_dose_band
+from extendum.web.classes.forms import Own
 from extendum.web.classes.posted import group_meanwhile, passes_typed
 from extendum.web.classes.posted_items import KINDS, phases_typed, tempo_fields
+from extendum.web.library.store import Library
 
 
 def drawn(svg: str) -> SafeString:
@@ -34,13 +37,33 @@ def options(kind: Iterable[StrEnum], chosen: StrEnum | None) -> list[tuple[str, 
     return [(one.value, one is chosen) for one in kind]
 
 
-def panel_of(
-    script: Script, timeline: Timeline, chosen: Item | Group | None, styles: Sequence[CueStyle]
-) -> dict[str, Any]:
+def panel_of(script: Script, timeline: Timeline, chosen: Item | Group | None, own: Own) -> dict[str, Any]:
     """What the panel shows of an item, a group, or without either of the class."""
     if chosen is None:
-        return _class_panel(script, styles)
-    return _group_panel(script, chosen) if isinstance(chosen, Group) else _item_panel(script, timeline, chosen)
+        return _class_panel(script, own.styles)
+    if isinstance(chosen, Group):
+        return _group_panel(script, chosen)
+    found = _item_panel(script, timeline, chosen)
+    return found | _library_panel(script, chosen, own.library) if isinstance(chosen, MoveItem) else found
+
+
+def newer_than(item: Item, library: Library) -> bool:
+    """Whether the library has changed a move since the class took it up."""
+    if not isinstance(item, MoveItem) or not item.taken or item.move.key not in library.moves:
+        return False
+    return library.form(item.move.key) != item.taken
+
+
+def _library_panel(script: Script, item: MoveItem, library: Library) -> dict[str, Any]:
+    """How a move keeps to the brief, what it could be swapped for, and whether the library has a newer form."""
+    swaps = [(one.kind, library.moves[one.move].move) for one in item.move.options if one.move in library.moves]
+    ours = concerns(item.move, script.brief)
+    return {
+        "against": objections(item.move, script.brief),
+        "cautions": sorted(((one, one in ours) for one in item.move.cautions), key=lambda one: not one[1]),
+        "swaps": list({move.key: (kind, move) for kind, move in reversed(swaps)}.values())[::-1],
+        "newer": newer_than(item, library),
+    }
 
 
 def group_words(group: Group) -> str:
@@ -134,7 +157,6 @@ def _move_panel(script: Script, item: MoveItem) -> dict[str, Any]:
         "prompt_kinds": [k.value for k in PromptKind],
         "prompt_count": len(item.words.prompts) + 1,
         "placeholders": list(PLACEHOLDERS),
-        "cautions": item.move.cautions,
         "props": item.move.props,
     }
 

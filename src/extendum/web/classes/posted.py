@@ -7,7 +7,7 @@ belongs to (so that quick repeats are one revision). RefusedError names the fiel
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Sequence
+from collections.abc import Callable
 from dataclasses import replace
 
 from extendum.core import edit
@@ -18,10 +18,12 @@ from extendum.core.fit import Fit, Fitter
 from extendum.core.order import apply_order, section_of, set_pins
 from extendum.core.remedy import Gives, Remedy, apply
 from extendum.core.script import Group, Meanwhile, PassRef, Pin, Priority, Role, Script, SidePlan
-from extendum.core.style import SHIPPED, Countdown, CueStyle, HoldConvention, SideNames, Teaching
+from extendum.core.style import Countdown, CueStyle, HoldConvention, SideNames, Teaching
 from extendum.core.timeline import clock, parse_clock
-from extendum.web.classes.forms import Edit, Form, choice, optional_side, tenths_ms, whole
+from extendum.web.classes.forms import Edit, Form, Own, choice, named, optional_side, tenths_ms, whole
+from extendum.web.classes.posted_brief import BRIEF_EDITS
 from extendum.web.classes.posted_items import ITEM_EDITS, names_in
+from extendum.web.classes.posted_moves import MOVE_EDITS
 
 
 class OutOfReachError(ExtendumError):
@@ -168,12 +170,9 @@ def target(form: Form) -> int:
         raise error.within("length") from None
 
 
-def _style(form: Form, script: Script, styles: Sequence[CueStyle]) -> Edit:
+def _style(form: Form, script: Script, own: Own) -> Edit:
     """One of the cue styles to choose from; lead side, teaching, pace, holds and speaking rate stay the class's own."""
-    found = next((one for one in styles if one.name == form.get("style")), None)
-    if found is None:
-        raise RefusedError("style", "one of " + ", ".join(one.name for one in styles), form.get("style", ""))
-    kept = script.style
+    found, kept = named(own.styles, form.get("style", ""), "style"), script.style
     style = replace(
         found,
         words_per_minute=kept.words_per_minute,
@@ -182,6 +181,7 @@ def _style(form: Form, script: Script, styles: Sequence[CueStyle]) -> Edit:
         teaching=kept.teaching,
         pace_percent=kept.pace_percent,
         holds=kept.holds,
+        one_leg_most_s=kept.one_leg_most_s,
     )
     return Edit(lambda s: edit.set_style(s, style), f"Cue style: {style.name}")
 
@@ -245,14 +245,17 @@ EDITS: dict[str, Callable[[Form, Script], Edit]] = {
 }
 
 
-def read_edit(form: Form, script: Script, styles: Sequence[CueStyle] = SHIPPED) -> Edit:
+OWN_EDITS: dict[str, Callable[[Form, Script, Own], Edit]] = {"style": _style, **MOVE_EDITS, **BRIEF_EDITS}
+
+
+def read_edit(form: Form, script: Script, own: Own | None = None) -> Edit:
     """The edit that a form asks for; RefusedError says which field is wrong, what must hold and what was found."""
     kind = form.get("edit", "")
-    if kind == "style":
-        return _style(form, script, styles)
-    if kind not in EDITS:
-        raise RefusedError("edit", "one of " + ", ".join(EDITS), kind)
+    if kind not in EDITS and kind not in OWN_EDITS:
+        raise RefusedError("edit", "one of " + ", ".join((*EDITS, *OWN_EDITS)), kind)
     try:
+        if kind in OWN_EDITS:
+            return OWN_EDITS[kind](form, script, own or Own())
         return EDITS[kind](form, script)
     except ValueError as error:  # a choice that the page does not offer
         raise RefusedError(kind, "one of the choices offered", str(error)) from None

@@ -13,17 +13,9 @@ from extendum.core.move import Prop, Sidedness
 from extendum.core.script import Script
 from extendum.core.style import Facing
 from extendum.core.words import Prompt, PromptKind, Words
-from extendum.formats.library import shipped_move
 from extendum.web.classes.forms import Edit, Form, choice, optional_side, tenths_ms, whole
 
 KINDS: tuple[type[Dose], ...] = (Hold, Pulses, Reps, Breaths, Timed, Open)
-
-
-def _add(form: Form, script: Script) -> Edit:
-    entry = shipped_move(form.get("move", ""))
-    new = edit.fresh_id(script)
-    after = form.get("item") or None
-    return Edit(lambda s: edit.add_move(s, entry, after)[0], f"Added {entry.move.name}", choose=new)
 
 
 def _talk(form: Form, script: Script) -> Edit:
@@ -104,7 +96,7 @@ def _dose(form: Form, script: Script) -> Edit:
     if kind != before.tag:
         dose, field = as_kind(before, kind), ""
     else:
-        dose, field = _detailed(before.having(elastic_from(form, before.quantity)), form), f"{item.id}.dose{stage}"
+        dose, field = detailed(before.having(elastic_from(form, before.quantity)), form), f"{item.id}.dose{stage}"
     if stage == 1:
         return Edit(lambda s: edit.set_dose(s, item.id, dose), f"{item.name}: {describe(dose)}", field)
     then = list(item.then)
@@ -114,7 +106,7 @@ def _dose(form: Form, script: Script) -> Edit:
     return Edit(lambda s: edit.set_move_item(s, item.id, then=tuple(then)), label, field)
 
 
-def _detailed(dose: Dose, form: Form) -> Dose:
+def detailed(dose: Dose, form: Form) -> Dose:
     """The dose with the details that its kind has: tempo, phases, snapping, manner."""
     if isinstance(dose, Hold):
         return replace(dose, snap="snap" in form)
@@ -294,7 +286,6 @@ _EACH = {
 }
 
 ITEM_EDITS = {
-    "add": _add,
     "talk": _talk,
     "remove": _remove,
     "shift": _shift,

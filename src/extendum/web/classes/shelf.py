@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from django.contrib import messages
 from django.http import HttpRequest, HttpResponse, HttpResponseRedirect
 from django.shortcuts import redirect, render
+from django.urls import reverse
 from django.utils import timezone
 from django.utils.safestring import SafeString
 from django.utils.text import slugify
@@ -87,7 +88,8 @@ def make(request: HttpRequest) -> HttpResponse:
             new_title=title,
             new_length=typed,
         )
-    return redirect("desk", store.create(request.user, script, "Made").pk)
+    made = store.create(request.user, script, "Made")
+    return redirect(f"{reverse('brief', args=[made.pk])}?new")
 
 
 @require_POST

@@ -14,13 +14,16 @@ from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
 from django.utils import timezone
 
+from extendum.core.audience import PROFILES, Audience
+from extendum.core.briefing import audience_of
 from extendum.core.edit import set_style
 from extendum.core.errors import RefusedError
+from extendum.core.item import MoveItem
 from extendum.core.script import Script
 from extendum.core.style import SHIPPED, CueStyle
 from extendum.formats.codec import from_plain, to_plain
 from extendum.formats.document import dumps, loads
-from extendum.web.classes.models import OwnStyle, Revision, StretchClass
+from extendum.web.classes.models import MoveUse, OwnAudience, OwnStyle, Revision, StretchClass
 
 #: Edits of one field this close together are one revision.
 ONE_REVISION_WITHIN = timedelta(seconds=3)
@@ -84,6 +87,7 @@ def create(owner: AbstractBaseUser, script: Script, label: str) -> StretchClass:
     made = StretchClass.objects.create(owner=owner, title=script.title, last_action=label, stamp=1)
     made.head = Revision.objects.create(of=made, document=pack(script), label=label, stamp=1)
     made.save(update_fields=["head"])
+    _note_uses(made, set(), _keys(script))
     return made
 
 
@@ -96,8 +100,22 @@ def _current(pk: int, stamp: int) -> StretchClass:
     return current
 
 
-def _move_head(current: StretchClass, head: Revision, action: str) -> StretchClass:
-    current.head, current.title = head, script_of(head).title
+def _keys(script: Script) -> set[str]:
+    """The keys of the library's moves that a script has, those left out too."""
+    return {item.move.key for item in script.items() if isinstance(item, MoveItem) and item.move.key}
+
+
+def _note_uses(of: StretchClass, before: set[str], after: set[str]) -> None:
+    if gone := before - after:
+        MoveUse.objects.filter(of=of, key__in=gone).delete()
+    if new := after - before:
+        MoveUse.objects.bulk_create([MoveUse(of=of, key=key) for key in sorted(new)], ignore_conflicts=True)
+
+
+def _move_head(current: StretchClass, head: Revision, action: str, before: Script) -> StretchClass:
+    script = script_of(head)
+    _note_uses(current, _keys(before), _keys(script))
+    current.head, current.title = head, script.title
     current.stamp += 1
     current.last_action = action
     current.changed_at = timezone.now()
@@ -118,12 +136,12 @@ def change(of: StretchClass, stamp: int, label: str, edit: Callable[[Script], Sc
     if quick and head.parent_id and not head.children.exists():
         head.document, head.label, head.at, head.stamp = pack(after), label, now, stamp + 1
         head.save(update_fields=["document", "label", "at", "stamp"])
-        return _move_head(current, head, label)
+        return _move_head(current, head, label, before)
     made = Revision.objects.create(
         of=current, parent=head, document=pack(after), label=label, field=field, stamp=stamp + 1
     )
     Revision.objects.filter(pk=head.pk).update(forward=made)
-    return _move_head(current, made, label)
+    return _move_head(current, made, label, before)
 
 
 @transaction.atomic
@@ -131,7 +149,9 @@ def undo(of: StretchClass, stamp: int) -> StretchClass:
     """One step back; at the first revision nothing happens."""
     current = _current(of.pk, stamp)
     parent = current.head.parent
-    return _move_head(current, parent, f"Undo: {current.head.label}") if parent else current
+    if not parent:
+        return current
+    return _move_head(current, parent, f"Undo: {current.head.label}", script_of(current.head))
 
 
 @transaction.atomic
@@ -139,7 +159,9 @@ def redo(of: StretchClass, stamp: int) -> StretchClass:
     """One step forward again, along the branch last been on."""
     current = _current(of.pk, stamp)
     forward = current.head.forward
-    return _move_head(current, forward, f"Redo: {forward.label}") if forward else current
+    if not forward:
+        return current
+    return _move_head(current, forward, f"Redo: {forward.label}", script_of(current.head))
 
 
 @transaction.atomic
@@ -151,7 +173,7 @@ def go_to(of: StretchClass, stamp: int, revision_pk: int) -> StretchClass:
     while step.parent is not None:
         Revision.objects.filter(pk=step.parent_id).update(forward=step)
         step = step.parent
-    return _move_head(current, target, f"Back to: {target.label}")
+    return _move_head(current, target, f"Back to: {target.label}", script_of(current.head))
 
 
 def styles_of(owner: AbstractBaseUser) -> list[CueStyle]:
@@ -170,3 +192,20 @@ def keep_style(of: StretchClass, stamp: int, name: str) -> StretchClass:
     text = json.dumps(to_plain(style), ensure_ascii=False)
     OwnStyle.objects.update_or_create(owner=of.owner, name=name, defaults={"settings": text})
     return change(of, stamp, f"Cue style kept as {name}", lambda script: set_style(script, style))
+
+
+def audiences_of(owner: AbstractBaseUser) -> list[Audience]:
+    """The audience profiles that an instructor may choose from: those that ship, then their own."""
+    own = OwnAudience.objects.filter(owner=owner).order_by("name")
+    return [*PROFILES, *(from_plain(Audience, json.loads(one.settings)) for one in own)]
+
+
+def keep_audience(owner: AbstractBaseUser, script: Script, name: str) -> Audience:
+    """Keep a class's brief as a profile under a name; one of that name is replaced, a shipped one never."""
+    name = name.strip()
+    if name in {one.name for one in PROFILES}:
+        raise RefusedError("name", "a name of your own, other than the profiles that ship", name)
+    audience = audience_of(script, name)
+    text = json.dumps(to_plain(audience), ensure_ascii=False)
+    OwnAudience.objects.update_or_create(owner=owner, name=name, defaults={"settings": text})
+    return audience

@@ -69,14 +69,16 @@ function values(data, names) {
 document.addEventListener("click", (event) => {
   const on = (selector) => event.target.closest(selector);
   let it;
-  if ((it = on("#found [data-move]"))) return add(it.dataset.move);
+  if ((it = on("#found [data-move], #found [data-set]"))) return take(it);
+  if ((it = on("[data-look]"))) return look(it.dataset.look);
+  if ((it = on("[data-newer-of]"))) return openNewer(it.dataset.newerOf);
   if ((it = on("[data-choose]"))) {
     if (event.ctrlKey || event.metaKey || event.shiftKey) return;
     event.preventDefault();
     return choose(it.dataset.choose);
   }
   if (on("#order button[data-edit]")) document.getElementById("order").close();
-  if ((it = on("button[data-edit]"))) return edit(it.dataset.edit, values(it.dataset, ["by", "section", "target", "stage", "group", "gives", "of", "part", "value", "told", "order"]));
+  if ((it = on("button[data-edit]"))) return edit(it.dataset.edit, values(it.dataset, ["by", "section", "target", "stage", "group", "gives", "of", "part", "value", "told", "order", "move"]));
   if ((it = on("button[data-which]"))) {
     document.getElementById("steps").close();
     return step(it.dataset.which, values(it.dataset, ["revision"]));
@@ -124,6 +126,7 @@ async function again(button) {
 }
 
 // ---- adding a move -------------------------------------------------------------------------
+const FOUND = "#found [data-move], #found [data-set]";
 const adder = () => document.getElementById("add");
 // What was found is for what is typed; Enter pressed sooner waits for it.
 let waiting = false;
@@ -133,26 +136,40 @@ function closeFound() {
   document.getElementById("found").replaceChildren();
   adder().setAttribute("aria-expanded", "false");
 }
-function add(move) {
+function take({ dataset }) {
   adder().value = "";
   closeFound();
-  return edit("add", { move });
+  const added = dataset.set ? edit("add-set", { set: dataset.set }) : edit("add", { move: dataset.move });
+  // Whoever goes on adding sees at once what could come after it.
+  return added.then(() => { if (document.activeElement === adder()) adder().dispatchEvent(new Event("focus")); });
 }
+// Looks for an area as if it had been typed.
+function look(words) {
+  adder().value = words;
+  adder().focus();
+}
+function openNewer(item) {
+  const dialog = document.getElementById("newer");
+  const address = `${here().newer}?item=${encodeURIComponent(item)}`;
+  htmx.ajax("GET", address, { target: "#newer", swap: "innerHTML" }).then(() => dialog.open || dialog.showModal());
+}
+document.addEventListener("submit", (event) => { if (event.target.id === "newer-form") document.getElementById("newer").close(); }, true);
 document.body.addEventListener("htmx:afterSwap", (event) => {
   if (event.detail.target.id !== "found") return;
   adder().setAttribute("aria-expanded", "true");
-  const first = document.querySelector("#found [data-move]");
+  document.querySelector("[data-chosen]")?.scrollIntoView({ block: "nearest" });
+  const first = document.querySelector(FOUND);
   if (!waiting || !fresh()) return;
   waiting = false;
-  if (first) add(first.dataset.move);
+  if (first) take(first);
 });
 function searchKeys(event) {
-  const found = [...document.querySelectorAll("#found [data-move]")];
+  const found = [...document.querySelectorAll(FOUND)];
   const at = found.findIndex((one) => one.getAttribute("aria-selected") === "true");
   if (event.key === "Escape") { closeFound(); adder().blur(); event.preventDefault(); return; }
   if (event.key === "Enter" && !fresh()) { event.preventDefault(); waiting = true; return; }
   if (!found.length) return;
-  if (event.key === "Enter") { event.preventDefault(); add(found[Math.max(at, 0)].dataset.move); return; }
+  if (event.key === "Enter") { event.preventDefault(); take(found[Math.max(at, 0)]); return; }
   const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
   if (!by) return;
   event.preventDefault();
@@ -197,6 +214,8 @@ const keys = {
   h: () => openSteps(),
   g: press("teach"),
   w: press("to-words"),
+  b: press("to-brief"),
+  m: press("to-moves"),
   "?": press("open-keys"),
   Escape: () => choose(""),
 };

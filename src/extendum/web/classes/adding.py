@@ -1,0 +1,110 @@
+"""Adding while composing: what is found for what is typed, what could come next, and a changed move's newer form."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import render
+from django.views.decorators.http import require_GET
+
+from extendum.core.find import Query, find
+from extendum.core.item import MoveItem
+from extendum.core.keeping import concerns, objections
+from extendum.core.library import LibraryMove, StartingSet
+from extendum.core.move import Move
+from extendum.core.newer import differences
+from extendum.core.script import Role, Script
+from extendum.core.suggest import Place, place_after, suggest
+from extendum.formats.library import starting_sets
+from extendum.web.classes import store
+from extendum.web.classes.access import own_class
+from extendum.web.library.store import Library, library_of
+
+MOST_SHOWN, MOST_SUGGESTED, MOST_SETS = 12, 5, 3
+
+
+@dataclass(frozen=True, slots=True)
+class Found:
+    """A move to choose: why, whom it has to be adapted for, and what in the brief speaks against it."""
+
+    entry: LibraryMove
+    reasons: tuple[str, ...] = ()
+    adapt: tuple[str, ...] = ()
+    against: tuple[str, ...] = ()
+
+
+@require_GET
+def found(request: HttpRequest, pk: int) -> HttpResponse:
+    """Moves for what was typed in ?q=; for nothing typed what could come next after ?item=, and sets to begin with."""
+    of = own_class(request, pk)
+    script, library = store.script_of(of.head), library_of(request.user)
+    asked, after = request.GET.get("q", "").strip()[:80], request.GET.get("item") or None
+    place = place_after(script, after)
+    if asked:
+        every = [_judged(entry, script) for entry in find(library, Query(asked))]
+        every.sort(key=lambda one: bool(one.against))
+        shown, sets = every[:MOST_SHOWN], _sets_named(asked, library)
+    else:
+        every = [
+            Found(one.entry, one.reasons, tuple(c.condition for c in one.cautions))
+            for one in suggest(script, library, after, MOST_SUGGESTED)
+        ]
+        shown, sets = every, _sets_for(place, script, library) if place.begins else []
+    context = {"found": shown, "sets": sets[:MOST_SETS], "more": len(every) - len(shown), "asked": asked}
+    return render(request, "library/_found.html", context)
+
+
+def _judged(entry: LibraryMove, script: Script) -> Found:
+    adapt = tuple(one.condition for one in concerns(entry.move, script.brief))
+    return Found(entry, (), adapt, objections(entry.move, script.brief))
+
+
+def _sets_named(asked: str, library: Library) -> list[StartingSet]:
+    words = asked.casefold().split()
+    return [
+        one
+        for one in starting_sets()
+        if all(word in f"{one.name} {one.about} set".casefold() for word in words) and _whole(one, library)
+    ]
+
+
+def _sets_for(place: Place, script: Script, library: Library) -> list[StartingSet]:
+    """Sets with which this part can be begun: of its role, kept to by the brief, none of whose moves is in already."""
+    role = Role.WARM_UP if place.before is None and place.role is Role.MAIN else place.role
+    fits = [
+        one
+        for one in starting_sets()
+        if _whole(one, library)
+        and not place.used & set(one.moves)
+        and not any(objections(_move(library, key), script.brief) for key in one.moves)
+    ]
+    wanted = set(place.missing)
+
+    def rank(one: StartingSet) -> tuple[bool, bool, int]:
+        reaches = {region for key in one.moves for region in _move(library, key).main_regions}
+        elsewhere = _move(library, one.moves[0]).posture is not place.stance.posture
+        return one.role is not role, elsewhere, -len(reaches & wanted)
+
+    return sorted(fits, key=rank)
+
+
+def _whole(one: StartingSet, library: Library) -> bool:
+    return all(key in library.moves for key in one.moves)
+
+
+def _move(library: Library, key: str) -> Move:
+    return library.moves[key].move
+
+
+@require_GET
+def newer(request: HttpRequest, pk: int) -> HttpResponse:
+    """What differs between a class's copy of a move and the library's form, each part to be chosen."""
+    of = own_class(request, pk)
+    script, library = store.script_of(of.head), library_of(request.user)
+    item = next((one for one in script.items() if one.id == request.GET.get("item")), None)
+    if not isinstance(item, MoveItem) or item.move.key not in library.moves:
+        raise Http404
+    entry = library.get(item.move.key)
+    context = {"class": of, "item": item, "differences": differences(item, entry, script.style.holds)}
+    return render(request, "classes/_newer.html", context)

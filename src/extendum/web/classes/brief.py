@@ -1,0 +1,121 @@
+"""The brief: what a new class asks first, on one screen, all of it skippable."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from typing import Any
+
+from django.http import HttpRequest, HttpResponse, HttpResponseRedirect
+from django.shortcuts import render
+from django.urls import reverse
+from django.views.decorators.http import require_http_methods, require_POST
+
+from extendum.core.audience import Condition, Setting, WhatNext
+from extendum.core.body import FLOOR, Posture, Region
+from extendum.core.errors import ExtendumError
+from extendum.core.script import Script
+from extendum.core.style import HoldConvention
+from extendum.core.timeline import clock
+from extendum.web.classes import store
+from extendum.web.classes.access import own_class, own_of
+from extendum.web.classes.desk import notice
+from extendum.web.classes.forms import Own, whole
+from extendum.web.classes.models import StretchClass
+from extendum.web.classes.panels import options
+from extendum.web.classes.posted import read_edit
+from extendum.web.classes.posted_brief import PROPS, told_props, with_audience
+
+_CHAIR = (Posture.CHAIR, Posture.CHAIR_EDGE)
+POSTURE_GROUPS = (
+    ("Standing", tuple(p for p in Posture if p not in FLOOR and p not in _CHAIR)),
+    ("On a chair", _CHAIR),
+    ("On the floor", tuple(p for p in Posture if p in FLOOR)),
+)
+
+
+@dataclass(frozen=True, slots=True)
+class PropRow:
+    """A prop of the form: whether it is at hand, and what it can be said to be like."""
+
+    name: str
+    on: bool
+    traits: list[tuple[str, bool]]
+
+
+def _prop_rows(script: Script) -> list[PropRow]:
+    like = {one.name: re.split(r"\s*,\s*", one.like) for one in script.brief.props}
+    return [
+        PropRow(name, name in like, [(trait, trait in like.get(name, ())) for trait in traits])
+        for name, traits in PROPS.items()
+    ]
+
+
+def form_context(of: StretchClass, script: Script, own: Own) -> dict[str, Any]:
+    """What the brief's form shows of a script."""
+    brief, style = script.brief, script.style
+    known = set(Condition)
+    return {
+        "class": of,
+        "brief": brief,
+        "style": style,
+        "length": clock(brief.target_s),
+        "audiences": [(one, one.name == brief.audience) for one in own.audiences],
+        "settings": options(Setting, brief.setting),
+        "holds": options(HoldConvention, style.holds),
+        "posture_groups": [(name, [(p, p in brief.postures) for p in group]) for name, group in POSTURE_GROUPS],
+        "starts": options(Posture, script.start_posture),
+        "props": _prop_rows(script),
+        "other_props": told_props(brief.props),
+        "areas": [(region, region in brief.areas) for region in Region],
+        "nexts": options(WhatNext, brief.before),
+        "conditions": [(one, one in brief.conditions) for one in Condition],
+        "other_conditions": ", ".join(one for one in brief.conditions if one not in known),
+        "avoid": ", ".join(brief.avoid),
+    }
+
+
+@require_http_methods(["GET", "POST"])
+def brief(request: HttpRequest, pk: int) -> HttpResponse:
+    """The brief of a class; a post sets it and goes on to the Desk, with ``apply`` it only shows a profile."""
+    of, form = own_class(request, pk), request.POST
+    script, own = store.script_of(of.head), own_of(of.owner)
+    if request.method == "GET":
+        return render(request, "classes/brief.html", form_context(of, script, own) | {"new": "new" in request.GET})
+    try:
+        if "apply" in form:
+            context = form_context(of, with_audience(form, script, own), own)
+            return render(request, "classes/_brief.html", context)
+        asked = read_edit(form, script, own)
+        store.change(of, whole(form, "stamp"), asked.label, asked.change, asked.field)
+    except store.StaleEditError as stale:
+        told = f"The class was changed meanwhile: {', '.join(stale.happened)}."
+        answer = notice(request, of, 409, message=f"{told} What you chose is still here: keep it again.")
+        answer["X-Stamp"] = str(own_class(request, pk).stamp)
+        return answer
+    except ExtendumError as error:
+        return notice(request, of, 422, message=str(error))
+    return _to_desk(request, of)
+
+
+def _to_desk(request: HttpRequest, of: StretchClass) -> HttpResponse:
+    address = reverse("desk", args=[of.pk])
+    if request.htmx:
+        return HttpResponse(status=204, headers={"HX-Redirect": address})
+    return HttpResponseRedirect(address)
+
+
+@require_POST
+def keep_audience(request: HttpRequest, pk: int) -> HttpResponse:
+    """Keep the brief as it is in the form under a name of one's own, for other classes; the class takes it too."""
+    of, form = own_class(request, pk), request.POST
+    script, own = store.script_of(of.head), own_of(of.owner)
+    try:
+        wanted = read_edit(form, script, own)
+        kept = store.keep_audience(of.owner, wanted.change(script), form.get("audience_name", ""))
+    except ExtendumError as error:
+        return notice(request, of, 422, message=str(error))
+    own = own_of(of.owner)
+    context = form_context(of, wanted.change(script), own)
+    context["audiences"] = [(one, one.name == kept.name) for one in own.audiences]
+    return render(request, "classes/_brief.html", context)

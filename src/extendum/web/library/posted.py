@@ -1,0 +1,146 @@
+"""What the form of an own move posts, as an entry of the library; refusals name the field and what was typed."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from extendum.core.body import Posture, Region
+from extendum.core.dose import Dose, Elastic, Hold
+from extendum.core.errors import RefusedError
+from extendum.core.library import LibraryMove
+from extendum.core.move import (
+    Bearing,
+    Caution,
+    Effect,
+    Kind,
+    Move,
+    Named,
+    OnSide,
+    Option,
+    OptionKind,
+    Prop,
+    Sidedness,
+    Target,
+)
+from extendum.core.style import Facing
+from extendum.core.words import Prompt, PromptKind, Words
+from extendum.web.classes.forms import Form, choice, many, whole
+from extendum.web.classes.posted_items import as_kind, detailed
+
+#: Rows that the form leaves free for more.
+FREE_TARGETS, FREE_OTHERS = 2, 1
+TEXTS = ("moving", "there", "short", "switch", "turn", "release")
+
+#: What an own move starts from.
+BLANK = LibraryMove(Move("New move", targets=()), Hold(Elastic(15, 25, 40)), Words())
+
+
+def entry_from(form: Form, base: LibraryMove) -> LibraryMove:
+    """The entry that the form asks for; what the form does not ask for stays as in the one it started from."""
+    old = base.move
+    name = form.get("name", "").strip()
+    if not name:
+        raise RefusedError("name", "given, such as “Wall lean”", "")
+    move = replace(
+        old,
+        name=name,
+        posture=choice(Posture, form, "posture", old.posture),
+        end_posture=choice(Posture, form, "end_posture", old.posture) if form.get("end_posture") else None,
+        sidedness=choice(Sidedness, form, "sidedness", old.sidedness),
+        named=choice(Named, form, "named", old.named),
+        kind=choice(Kind, form, "kind", old.kind),
+        effort=whole(form, "effort"),
+        directions=(form.get("direction_1", "").strip(), form.get("direction_2", "").strip()),
+        space=form.get("space", "").strip(),
+        slow_rise_s=whole(form, "slow_rise_s"),
+        weight_on=tuple(Bearing(one) for one in many(form, "weight_on")),
+        targets=_targets(form),
+        props=_props(form, old),
+        cautions=_cautions(form),
+        options=_options(form),
+    )
+    dose = _dose(form, base.dose)
+    told = {text: form.get(text, "").strip() for text in TEXTS}
+    words = replace(base.words, **told)
+    return replace(
+        base,
+        move=move,
+        dose=dose,
+        words=replace(words, prompts=_prompts(form, base.words.prompts)),
+        sets=whole(form, "sets"),
+        facing=choice(Facing, form, "facing", base.facing),
+        holds=base.holds if isinstance(dose, Hold) else (),
+    )
+
+
+def _rows(form: Form, name: str) -> range:
+    return range(whole(form, f"{name}_rows"))
+
+
+def _targets(form: Form) -> tuple[Target, ...]:
+    found = []
+    for n in _rows(form, "target"):
+        if form.get(f"target_{n}_region"):
+            found.append(
+                Target(
+                    choice(Region, form, f"target_{n}_region", Region.SPINE),
+                    choice(Effect, form, f"target_{n}_effect", Effect.STRETCH),
+                    form.get(f"target_{n}_main", "main") == "main",
+                    choice(OnSide, form, f"target_{n}_side", OnSide.NAMED),
+                )
+            )
+    if not any(target.main for target in found):
+        raise RefusedError("targets", "at least one area that the move is mainly for", f"{len(found)} areas")
+    return tuple(found)
+
+
+def _props(form: Form, old: Move) -> tuple[Prop, ...]:
+    before = {prop.name: prop for prop in old.props}
+    found = []
+    for n in _rows(form, "prop"):
+        name = form.get(f"prop_{n}_name", "").strip()
+        if name:
+            prop = before.get(name, Prop(name))
+            must, required = form.get(f"prop_{n}_must", "").strip(), f"prop_{n}_required" in form
+            found.append(replace(prop, must_be=must, required=required))
+    return tuple(found)
+
+
+def _cautions(form: Form) -> tuple[Caution, ...]:
+    rows = [(form.get(f"caution_{n}_condition", "").strip(), n) for n in _rows(form, "caution")]
+    return tuple(
+        Caution(condition, form.get(f"caution_{n}_advice", "").strip(), f"caution_{n}_out" in form)
+        for condition, n in rows
+        if condition
+    )
+
+
+def _options(form: Form) -> tuple[Option, ...]:
+    found = []
+    for n in _rows(form, "option"):
+        words, move = form.get(f"option_{n}_words", "").strip(), form.get(f"option_{n}_move", "")
+        if words or move:
+            found.append(Option(choice(OptionKind, form, f"option_{n}_kind", OptionKind.EASIER), words, move))
+    return tuple(found)
+
+
+def _prompts(form: Form, before: tuple[Prompt, ...]) -> tuple[Prompt, ...]:
+    found = []
+    for n in _rows(form, "prompt"):
+        text = form.get(f"prompt_{n}_text", "").strip()
+        if text:
+            kind = choice(PromptKind, form, f"prompt_{n}_kind", PromptKind.FORM)
+            old = before[n] if n < len(before) else Prompt(kind, text)
+            found.append(replace(old, kind=kind, text=text))
+    return tuple(found)
+
+
+def _dose(form: Form, before: Dose) -> Dose:
+    kind = form.get("dose_kind", before.tag)
+    if kind != before.tag:
+        return as_kind(before, kind)
+    least, wanted, most = (whole(form, name) for name in ("least", "wanted", "most"))
+    try:
+        return detailed(before.having(Elastic(least, wanted, most)), form)
+    except RefusedError as error:
+        raise error.within("dose") from None

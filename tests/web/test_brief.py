@@ -1,0 +1,100 @@
+"""The brief: what it keeps, what a profile sets, and what is refused with everything typed still there."""
+
+import pytest
+
+from extendum.core.body import Posture
+from extendum.core.script import AtHand
+from extendum.web.classes import store
+from extendum.web.classes.models import OwnAudience, StretchClass
+from tests.web.test_pages import BRIEF, script
+
+HX = {"HX-Request": "true"}
+
+
+def send(asking, of, path="brief", **changes):
+    of.refresh_from_db()
+    form = {"edit": "brief", "stamp": of.stamp, **BRIEF, **changes}
+    return asking.post(f"/classes/{of.pk}/{path}/", form, headers=HX)
+
+
+def test_everything_that_is_said_is_kept_and_shown_again(asking, stretch_class):
+    answer = send(asking, stretch_class)
+    assert (answer.status_code, answer.headers["HX-Redirect"]) == (204, f"/classes/{stretch_class.pk}/")
+    brief, style = script(stretch_class).brief, script(stretch_class).style
+    assert brief.props == (AtHand("chair", "with arms"), AtHand("strap", "a scarf"), AtHand("bench", "low"))
+    assert brief.conditions == ("glaucoma", "a stiff thumb")
+    assert (brief.avoid, brief.setting, brief.before) == (("plank", "kneeling"), "recorded", "gentle activity")
+    assert (style.pace_percent, style.words_per_minute, style.one_leg_most_s) == (110, 150, 20)
+    assert script(stretch_class).start_posture is Posture.CHAIR
+    page = asking.get(f"/classes/{stretch_class.pk}/brief/").content.decode()
+    for shown in ('value="strap: a scarf; bench: low"', 'value="a stiff thumb"', 'value="plank, kneeling"'):
+        assert shown in page
+    for ticked in ("neck", "glaucoma", "with arms", "on a chair"):
+        assert f'value="{ticked}" checked' in page
+    again = send(asking, stretch_class)
+    assert again.status_code == 204
+    assert script(stretch_class).brief == brief
+
+
+def test_a_profile_is_shown_with_what_was_typed_and_nothing_is_kept_yet(asking, stretch_class):
+    before = script(stretch_class)
+    shown = send(asking, stretch_class, audience="Older adults on chairs", apply="1", group="Thursdays")
+    text = shown.content.decode()
+    assert 'value="145"' in text
+    assert 'value="Thursdays"' in text
+    assert 'value="osteoporosis" checked' in text
+    assert 'value="7:30"' in text
+    assert script(stretch_class) == before
+
+
+@pytest.mark.parametrize(
+    ("wrong", "said"),
+    [
+        ({"length": "soon"}, "length: must be"),
+        ({"pace_percent": "fast"}, "pace percent: must be a whole number; found fast"),
+        ({"pace_percent": "9"}, "pace_percent: must be a whole number from 50 to 300"),
+        ({"posture": ["floating"]}, "posture: must be one of standing"),
+        ({"area": ["elbow pit"]}, "area: must be one of neck"),
+        ({"other_props": ": low"}, "other things: must be a thing"),
+        ({"avoid": "x" * 121}, "avoid[0]: must be 1 to 120 characters"),
+        ({"audience": "Acrobats", "apply": "1"}, "audience: must be one of Mixed adults"),
+    ],
+)
+def test_what_is_wrong_is_named_and_nothing_is_changed(asking, stretch_class, wrong, said):
+    before = script(stretch_class)
+    answer = send(asking, stretch_class, **wrong)
+    assert answer.status_code == 422
+    assert said in answer.content.decode()
+    assert script(stretch_class) == before
+
+
+def test_a_class_changed_meanwhile_is_not_overwritten_unless_asked_again(asking, stretch_class):
+    old = stretch_class.stamp
+    store.change(stretch_class, old, "Nudged", lambda s: store.set_style(s, s.style.__class__(name="Other")))
+    answer = send(asking, stretch_class, stamp=old)
+    assert answer.status_code == 409
+    assert "Nudged" in answer.content.decode()
+    assert send(asking, stretch_class, stamp=answer.headers["X-Stamp"]).status_code == 204
+
+
+def test_a_profile_of_ones_own_is_kept_offered_and_never_over_a_shipped_one(asking, stretch_class):
+    shown = send(asking, stretch_class, "audience", audience_name="Choir on Mondays")
+    assert "Choir on Mondays" in shown.content.decode()
+    applied = send(asking, stretch_class, audience="Choir on Mondays", apply="1", pace_percent="100")
+    assert 'id="brief-pace" inputmode="numeric" value="110"' in applied.content.decode()
+    refused = send(asking, stretch_class, "audience", audience_name="Beginners")
+    assert refused.status_code == 422
+    assert "other than the profiles that ship" in refused.content.decode()
+    assert [one.name for one in OwnAudience.objects.all()] == ["Choir on Mondays"]
+    assert StretchClass.objects.get().stamp == 1  # keeping a profile changes no class
+
+
+def test_the_desk_says_what_is_still_missing_and_what_does_not_keep_to_the_brief(asking, stretch_class):
+    send(asking, stretch_class)
+    page = asking.get(f"/classes/{stretch_class.pk}/?item=i2").content.decode()
+    assert 'data-look="neck"' in page
+    assert 'data-look="calf"' not in page  # the calf lean reaches it
+    assert "lunge, no posture of it" in page
+    assert 'data-move="seated-calf-strap"' in page
+    send(asking, stretch_class, posture=[], prop=[], chair_is=[], other_props="")
+    assert "Not in the brief" not in asking.get(f"/classes/{stretch_class.pk}/?item=i2").content.decode()
