@@ -15,6 +15,7 @@ pytestmark = pytest.mark.browser
 def desk(page):
     page.fill("#new-title", "Everything")
     page.keyboard.press("Enter")
+    page.click("#skip")
     page.wait_for_selector("text=Add the first move.")
     return page
 

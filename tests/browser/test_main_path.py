@@ -39,6 +39,8 @@ def test_from_the_empty_shelf_to_a_fitted_class_taught_on_the_stage(page):
     page.keyboard.press("n")
     page.keyboard.type("After work")
     page.keyboard.press("Enter")
+    page.wait_for_selector("#brief-form")
+    page.keyboard.press("Escape")  # all of the brief can be skipped
     page.wait_for_selector("text=Add the first move.")
     page.evaluate("document.activeElement.blur()")
 

@@ -214,6 +214,11 @@ def test_search_finds_by_name_area_posture_and_prop(words, first):
     assert bool(found) == bool(first)
 
 
+def test_of_equals_those_in_the_posture_one_is_in_come_first():
+    assert find(MOVES, Query("side reach"), Posture.CROSS_LEGGED)[0].move.key == "cross-legged-side-reach"
+    assert find(MOVES, Query("calf lean"), Posture.SUPINE)[0].move.key == "calf-lean"
+
+
 def test_filters_hold_together():
     on_chair = find(MOVES, Query(area=Region.NECK, posture=Posture.CHAIR, kind=Kind.STATIC))
     assert {entry.move.key for entry in on_chair} == {"side-neck", "diagonal-neck"}

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from functools import cache
 
 from extendum.core.audience import Condition
-from extendum.core.body import FLOOR, Posture, Region
+from extendum.core.body import FLOOR, Posture, Region, Stance, body_seconds
 from extendum.core.library import LibraryMove
 from extendum.core.move import Effect, Kind, Move
 
@@ -92,15 +92,24 @@ def matches(entry: LibraryMove, query: Query) -> bool:
     )
 
 
-def find(library: Iterable[LibraryMove], query: Query) -> list[LibraryMove]:
-    """What is looked for: names that begin with the words first, then names that hold them, then by main area."""
-    asked = query.words.casefold().split()
-    found: list[tuple[bool, bool, bool, int, LibraryMove]] = []
+def find(library: Iterable[LibraryMove], query: Query, near: Posture | None = None) -> list[LibraryMove]:
+    """What is looked for: mainly for the area first, then by how its name holds the words, then what is near."""
+    found: list[tuple[bool, int, int, int, LibraryMove]] = []
     for entry in library:
         if matches(entry, query):
-            name = f" {entry.move.name.casefold()}"
-            starts = bool(asked) and name.startswith(f" {asked[0]}")
-            within = all(f" {word}" in name for word in asked)
             main = query.area is None or query.area in entry.move.main_regions
-            found.append((not main, not starts, not within, len(found), entry))
+            far = body_seconds(Stance(near), Stance(entry.move.posture)) if near else 0
+            found.append((not main, _distance(entry.move.name, query.words), far, len(found), entry))
     return [entry for *_, entry in sorted(found, key=lambda one: one[:4])]
+
+
+def _distance(name: str, words: str) -> int:
+    """How far a name is from what was typed: it begins with it, holds it, holds every word, begins with the first."""
+    name, phrase = f" {name.casefold()}", " ".join(words.casefold().split())
+    if name.startswith(f" {phrase}"):
+        return 0
+    if f" {phrase}" in name:
+        return 1
+    if holds_words(name, words):
+        return 2
+    return 3 if name.startswith(f" {phrase.split()[0]}") else 4

@@ -10,7 +10,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
 from extendum.core.audience import WhatNext
-from extendum.core.body import Region, Stance, body_seconds
+from extendum.core.body import Posture, Region, Stance, body_seconds
 from extendum.core.item import MoveItem
 from extendum.core.keeping import concerns, objections
 from extendum.core.library import LibraryMove
@@ -18,7 +18,7 @@ from extendum.core.move import Caution, Effect, Kind, Move
 from extendum.core.script import Role, Script, Section
 
 #: Points for and against; seconds of getting there count POSTURE_S each.
-AREA_MISSING, AREA_ALSO, AREA_NEW, AREA_AGAIN = 60, 20, 25, -20
+AREA_MISSING, AREA_ALSO, AREA_ELSEWHERE, AREA_NEW, AREA_AGAIN = 100, 20, -30, 25, -20
 SAME_POSTURE, POSTURE_S = 30, -3
 PROP_IN_HAND, PROP_NEW = 8, -10
 KIND_FITS, KIND_MISFITS = 35, -35
@@ -146,22 +146,36 @@ def _areas(move: Move, place: Place) -> Iterable[tuple[int, str]]:
         yield AREA_MISSING, f"{' and '.join(missing)}: still missing"
     elif also:
         yield AREA_ALSO, f"also reaches {also[0]}"
-    elif not place.missing and not place.done & set(move.main_regions):
+    elif place.missing:
+        yield AREA_ELSEWHERE, ""
+    elif not place.done & set(move.main_regions):
         yield AREA_NEW, f"{move.main_regions[0]}: not worked yet" if move.main_regions else ""
     if place.before and set(move.main_regions) & set(place.before.main_regions):
         yield AREA_AGAIN, ""
 
 
+_IN = {
+    Posture.ONE_LEG: "on one leg",
+    Posture.LUNGE: "in a lunge",
+    Posture.DEEP_SQUAT: "in a deep squat",
+    Posture.FORWARD_FOLD: "folded forward",
+    Posture.PLANK: "in a plank",
+    Posture.CHAIR_EDGE: "at the chair's edge",
+    Posture.STRADDLE: "in a straddle",
+    Posture.ALL_FOURS: "on all fours",
+}
+
+
+def _in(posture: Posture) -> str:
+    return _IN.get(posture, str(posture))
+
+
 def _getting_there(move: Move, place: Place, pace_percent: int) -> Iterable[tuple[int, str]]:
     if move.posture is place.stance.posture:
-        yield SAME_POSTURE, f"stays {move.posture}" if place.before else f"starts {move.posture}"
+        yield SAME_POSTURE, f"{'stays' if place.before else 'starts'} {_in(move.posture)}"
     else:
         seconds = -(-body_seconds(place.stance, replace(place.stance, posture=move.posture)) * pace_percent // 100)
-        yield POSTURE_S * seconds, f"{seconds} s to get {_into(move)}"
-
-
-def _into(move: Move) -> str:
-    return f"to {move.posture}" if not move.posture.startswith(("on", "all", "sitting")) else str(move.posture)
+        yield POSTURE_S * seconds, f"{seconds} s to be {_in(move.posture)}"
 
 
 def _props(move: Move, place: Place) -> Iterable[tuple[int, str]]:

@@ -42,7 +42,7 @@ def found(request: HttpRequest, pk: int) -> HttpResponse:
     asked, after = request.GET.get("q", "").strip()[:80], request.GET.get("item") or None
     place = place_after(script, after)
     if asked:
-        every = [_judged(entry, script) for entry in find(library, Query(asked))]
+        every = [_judged(entry, script) for entry in find(library, Query(asked), place.stance.posture)]
         every.sort(key=lambda one: bool(one.against))
         shown, sets = every[:MOST_SHOWN], _sets_named(asked, library)
     else:

@@ -1,0 +1,129 @@
+"""From the brief to a class of six moves: by suggestions, a set, typing, a swap, and a move of one's own."""
+
+import pytest
+from playwright.sync_api import expect
+
+from extendum.core.suggest import missing_areas
+from extendum.formats.library import shipped_move
+from extendum.web.classes import store
+from extendum.web.classes.models import StretchClass
+from tests.browser.test_main_path import settled
+
+pytestmark = pytest.mark.browser
+
+
+def names(page):
+    return page.locator(".row .name").all_inner_texts()
+
+
+def test_from_the_brief_to_six_moves_that_keep_to_it(page):
+    page.keyboard.press("n")
+    page.keyboard.type("Chairs on Thursday")
+    page.keyboard.press("Enter")
+    page.click("text=Older adults on chairs")
+    expect(page.locator("#brief-wpm")).to_have_value("145")
+    for area in ("neck", "calf", "deep hip"):
+        page.locator(".areas-chips .chip", has_text=area).first.click()
+    page.locator(".props .chip", has_text="chair").first.click()
+    page.locator(".chip", has_text="hip replacement").click()
+    page.keyboard.press("Control+Enter")
+    expect(page.locator("#brief-line")).to_contain_text("still missing: neck, deep hip, calf")
+
+    # Three by suggestion: each is the first of what could come next, with its reasons.
+    page.keyboard.press("a")
+    for rows in (2, 3, 4):
+        expect(page.locator("#found [aria-selected=true] .found-why").first).to_be_visible()
+        page.keyboard.press("Enter")
+        expect(page.locator(".row")).to_have_count(rows)
+        settled(page)
+    expect(page.locator("#brief-line")).to_contain_text("every area reached")
+
+    # One by typing, one that does not keep to the brief and is swapped for one that does, one as a set's.
+    page.keyboard.type("prayer")
+    expect(page.locator("#found [aria-selected=true]")).to_contain_text("Prayer stretch")
+    page.keyboard.press("Enter")
+    expect(page.locator("#item-name")).to_have_value("Prayer stretch")
+    settled(page)
+    page.keyboard.type("calf lean")
+    expect(page.locator("#found [aria-selected=true] .against")).to_contain_text(
+        "lunge, no posture of it; no wall at hand"
+    )
+    page.keyboard.press("Enter")
+    expect(page.locator("#panel")).to_contain_text("Not in the brief: lunge")
+    page.keyboard.press("Escape")
+    page.locator(".swaps button", has_text="Heel and toe rocks").or_(page.locator(".swaps button").first).first.click()
+    settled(page)
+    page.keyboard.press("u")
+    expect(page.locator("#item-name")).to_have_value("Calf lean")
+    page.keyboard.press("Delete")
+    expect(page.locator(".row")).to_have_count(5)
+    page.keyboard.press("a")
+    page.keyboard.type("settle on a chair")
+    page.locator("#set-close-seated").click()
+    expect(page.locator(".row")).to_have_count(8)
+    of = StretchClass.objects.get()
+    script = store.script_of(of.head)
+    assert missing_areas(script) == ()
+    assert {item.move.posture.value for item in script.moves()} <= {"on a chair", "chair's edge", "standing"}
+    assert not any(c.leave_out and c.condition == "hip replacement" for i in script.moves() for c in i.move.cautions)
+    assert len(script.moves()) >= 6
+    page.click("#to-brief")
+    expect(page.locator(".chip", has_text="hip replacement").locator("input")).to_be_checked()
+
+
+def test_a_missing_area_looks_for_itself(desk, digging):
+    page = desk
+    page.click("#to-brief")
+    page.locator(".areas-chips .chip", has_text="jaw").click()
+    page.click("#to-desk")
+    page.click(".brief-line .area >> text=jaw")
+    expect(page.locator("#found [aria-selected=true]")).to_contain_text("Jaw")
+
+
+def test_a_brief_that_is_refused_keeps_what_was_chosen(desk):
+    page = desk
+    page.click("#to-brief")
+    page.locator(".chip", has_text="glaucoma").click()
+    page.fill("#brief-length", "soon")
+    page.click("#to-desk")
+    page.locator("#notice", has_text="length: must be").wait_for()
+    expect(page.locator(".chip", has_text="glaucoma").locator("input")).to_be_checked()
+    assert page.input_value("#brief-length") == "soon"
+
+
+def test_a_move_of_ones_own_is_written_found_used_and_its_newer_form_offered(desk, digging):
+    page = desk
+    page.goto("/moves/")
+    page.keyboard.press("/")
+    page.keyboard.type("calf")
+    expect(page.locator("#map")).to_contain_text("Calf lean")
+    expect(page.locator("#map a", has_text="Chin glide")).to_have_count(0)
+    page.click("#map >> text=/^Calf lean$/")
+    page.keyboard.press("e")
+    page.fill("#move-name", "Fence lean")
+    page.fill("#text-release", "Come away from the {fence}.")
+    page.keyboard.press("Control+Enter")
+    page.locator("#notice", has_text="placeholders are among").wait_for()
+    assert page.input_value("#text-release") == "Come away from the {fence}."
+    page.fill("#text-release", "Come away from the fence.")
+    page.keyboard.press("Control+Enter")
+    page.locator("h1", has_text="Fence lean").wait_for()
+
+    page.goto(f"/classes/{digging.pk}/")
+    page.keyboard.press("a")
+    page.keyboard.type("fence")
+    expect(page.locator("#found [aria-selected=true]")).to_contain_text("Fence lean")
+    page.keyboard.press("Enter")
+    expect(page.locator("#words-release")).to_have_value("Come away from the fence.")
+    item = page.locator("#desk").get_attribute("data-item")
+    page.goto("/moves/calf-lean/edit/")
+    page.fill("#text-release", "Step away.")
+    page.click("#keep")
+    page.locator("h1", has_text="Fence lean").wait_for()
+    page.goto(f"/classes/{digging.pk}/?item={item}")
+    page.click("#see-newer")
+    expect(page.locator("#newer")).to_contain_text("Step away.")
+    page.click("#newer >> text=Take what is ticked")
+    expect(page.locator("#words-release")).to_have_value("Step away.")
+    expect(page.locator("#see-newer")).to_have_count(0)
+    assert shipped_move("calf-lean").words.release == "Step in."
