@@ -24,6 +24,45 @@ def shelf(page: Page) -> None:
     page.goto("/")
 
 
+def brief(page: Page) -> None:
+    """The brief of the class for gardeners."""
+    page.goto("/")
+    page.click("text=After the digging")
+    page.click("#to-brief")
+    page.wait_for_selector("#brief-form")
+
+
+def suggestions(page: Page) -> None:
+    """What could come next in a new class for people on chairs."""
+    page.goto("/")
+    page.fill("#new-title", "Chairs on Thursday")
+    page.keyboard.press("Enter")
+    page.click("text=Older adults on chairs")
+    page.wait_for_selector("#brief-wpm[value='145']")
+    for area in ("neck", "calf", "deep hip"):
+        page.locator(".areas-chips .chip", has_text=area).first.click()
+    page.click("#to-desk")
+    for _ in range(2):
+        page.focus("#add")
+        page.wait_for_selector("#found [data-move]")
+        page.keyboard.press("Enter")
+        page.wait_for_selector("#item-name")
+        page.wait_for_selector(".found-head")
+        page.evaluate("document.activeElement.blur()")
+    page.focus("#add")
+    page.wait_for_selector("#found .found-why")
+
+
+def moves(page: Page) -> None:
+    """The library."""
+    page.goto("/moves/")
+
+
+def move(page: Page) -> None:
+    """One move of it."""
+    page.goto("/moves/half-kneeling-hip/")
+
+
 def desk(page: Page) -> None:
     """The twelve-minute class with a move chosen."""
     page.goto("/")
@@ -97,6 +136,10 @@ def stage(page: Page) -> None:
 
 VIEWS: dict[str, Callable[[Page], None]] = {
     "shelf": shelf,
+    "brief": brief,
+    "suggestions": suggestions,
+    "moves": moves,
+    "move": move,
     "desk": desk,
     "desk-thirty-minutes": desk_long,
     "desk-group": desk_group,

@@ -5,15 +5,19 @@ from __future__ import annotations
 import argparse
 import json
 import sys
+from collections import Counter
 from collections.abc import Callable, Sequence
 from pathlib import Path
 from typing import Any
 
+from extendum.core.body import Base, Region
 from extendum.core.compile import compile_script, length_of
 from extendum.core.errors import RefusedError
 from extendum.core.explain import change_words, changes_words, fit_sentence, limit_words, refusal_lines
 from extendum.core.find import Query, find
 from extendum.core.fit import Fit, Fitter
+from extendum.core.library import LibraryMove
+from extendum.core.move import Kind
 from extendum.core.remedy import remedies
 from extendum.core.script import LONGEST_CLASS_S, Script
 from extendum.core.timeline import clock, parse_clock
@@ -67,6 +71,7 @@ def _parser() -> argparse.ArgumentParser:
     moves = commands.add_parser("moves", help="the library of moves", description="The shipped library of moves.")
     moves.add_argument("words", nargs="*", metavar="WORD", help="of a name, an area, a posture or a prop")
     moves.add_argument("--json", action="store_true", help="print one JSON object with all fields")
+    moves.add_argument("--areas", action="store_true", help="count them by area, posture and kind")
     moves.set_defaults(run=_moves)
     return parser
 
@@ -166,12 +171,28 @@ def _moves(chosen: argparse.Namespace) -> int:
     if chosen.json:
         _print_json({"moves": [entry_plain(entry) for entry in found]})
         return OK
+    if chosen.areas:
+        _print_table(area_rows(found), ("area", *Base))
+        return OK
     rows = [
         (one.move.key, one.move.name, one.move.posture.value, one.move.kind.value, ", ".join(one.move.main_regions))
         for one in found
     ]
     _print_table(rows, ("key", "name", "posture", "kind", "for"))
     return OK
+
+
+def area_rows(library: Sequence[LibraryMove]) -> list[tuple[str, ...]]:
+    """How many moves of each kind are mainly for an area, by where they are done: a row for each area."""
+    rows = []
+    for region in Region:
+        own = [one.move for one in library if region in one.move.main_regions]
+        cells = []
+        for base in Base:
+            counts = Counter(move.kind.value for move in own if Base.of(move.posture) is base)
+            cells.append(", ".join(f"{counts[kind]} {kind}" for kind in Kind if counts[kind]) or "-")
+        rows.append((region.value, *cells))
+    return rows
 
 
 def _versions(script: Script, chosen: argparse.Namespace) -> int:

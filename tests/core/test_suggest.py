@@ -13,7 +13,7 @@ from extendum.core.keeping import concerns, objections
 from extendum.core.move import Kind
 from extendum.core.script import AtHand, Role
 from extendum.core.style import HoldConvention
-from extendum.core.suggest import missing_areas, suggest
+from extendum.core.suggest import missing_areas, stand_ins, suggest
 from extendum.formats.library import shipped_move, shipped_moves
 from tests.strategies import scripts
 
@@ -155,3 +155,13 @@ def test_swapping_a_move_keeps_its_place_and_marks():
     swapped = edit.swap_move(script, script.moves()[0].id, shipped_move("seated-calf-strap"))
     first = swapped.moves()[0]
     assert (first.id, first.keep, first.move.key) == (script.moves()[0].id, edit.Keep.OPTIONAL, "seated-calf-strap")
+
+
+def test_what_stands_in_works_the_same_area_keeps_to_the_brief_and_prefers_the_moves_own_options():
+    script = apply_audience(briefed(), CHAIRS)
+    found = stand_ins(shipped_move("calf-lean").move, script, MOVES)
+    assert found[0].move.key == "seated-calf-strap"
+    strapless = replace(script, brief=replace(script.brief, props=(AtHand("chair"),)))
+    found = stand_ins(shipped_move("calf-lean").move, strapless, MOVES)
+    assert [entry.move.key for entry in found] == ["heel-raises"]
+    assert not any(objections(entry.move, strapless.brief) for entry in found)

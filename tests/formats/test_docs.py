@@ -6,7 +6,7 @@ from pathlib import Path
 
 import pytest
 
-from extendum.cli import version_rows
+from extendum.cli import main, version_rows
 from extendum.core.compile import compile_script
 from extendum.core.cues import RULES
 from extendum.core.timeline import CueKind, SegmentKind
@@ -69,3 +69,8 @@ def test_the_table_of_the_demo_classes_at_all_lengths_is_the_current_one(path):
     for any_move, told in ((False, "marked"), (True, "any move")):
         for length, cost, what in version_rows(versions(script, any_move=any_move)):
             assert f"| {script.title} | {told} | {length} | {cost or 'out of reach'} | {what} |\n" in page
+
+
+def test_the_table_of_the_library_is_the_present_one(capsys):
+    main(["moves", "--areas"])
+    assert f"```\n{capsys.readouterr().out}```" in (ROOT / "docs" / "library.md").read_text()

@@ -80,6 +80,21 @@ _OTHER_SIDE_S = {
 }
 OTHER_SIDE_SAME_BASE_S = 2
 
+
+class Base(StrEnum):
+    """Where a posture is taken: what decides who can take part, coarser than the posture itself."""
+
+    STANDING = "standing"
+    CHAIR = "on a chair"
+    FLOOR = "kneeling or sitting on the floor"
+    LYING = "lying"
+
+    @staticmethod
+    def of(posture: Posture) -> Base:
+        """The base of a posture; a plank is taken from the floor."""
+        return {_STAND: Base.STANDING, _CHAIR: Base.CHAIR, _LIE: Base.LYING}.get(_LEVEL[posture], Base.FLOOR)
+
+
 FLOOR = frozenset(p for p, level in _LEVEL.items() if level >= _SIT)
 
 

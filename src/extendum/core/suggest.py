@@ -118,6 +118,27 @@ def suggest(
     return tuple(chosen)
 
 
+def stand_ins(move: Move, script: Script, library: Iterable[LibraryMove], most: int = 2) -> tuple[LibraryMove, ...]:
+    """What could stand in the place of a move and keeps to the brief: its own options first, then its like."""
+    named = {option.move for option in move.options}
+    used = {item.move.key for item in script.moves()}
+    wanted = set(move.main_regions)
+    fit = [
+        entry
+        for entry in library
+        if entry.move.key not in used
+        and wanted & set(entry.move.main_regions)
+        and not objections(entry.move, script.brief)
+    ]
+
+    def distance(entry: LibraryMove) -> tuple[bool, bool, int, int]:
+        other = entry.move
+        shared = len(wanted & set(other.main_regions))
+        return other.key not in named, other.kind is not move.kind, -shared, abs(other.effort - move.effort)
+
+    return tuple(sorted(fit, key=distance)[:most])
+
+
 def _alike(one: Suggestion, chosen: Sequence[Suggestion]) -> int:
     own = set(one.entry.move.main_regions)
     return sum(bool(own & set(other.entry.move.main_regions)) for other in chosen)

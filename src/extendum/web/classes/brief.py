@@ -12,7 +12,7 @@ from django.urls import reverse
 from django.views.decorators.http import require_http_methods, require_POST
 
 from extendum.core.audience import Condition, Setting, WhatNext
-from extendum.core.body import FLOOR, Posture, Region
+from extendum.core.body import Base, Posture, Region
 from extendum.core.errors import ExtendumError
 from extendum.core.script import Script
 from extendum.core.style import HoldConvention
@@ -26,12 +26,7 @@ from extendum.web.classes.panels import options
 from extendum.web.classes.posted import read_edit
 from extendum.web.classes.posted_brief import PROPS, told_props, with_audience
 
-_CHAIR = (Posture.CHAIR, Posture.CHAIR_EDGE)
-POSTURE_GROUPS = (
-    ("Standing", tuple(p for p in Posture if p not in FLOOR and p not in _CHAIR)),
-    ("On a chair", _CHAIR),
-    ("On the floor", tuple(p for p in Posture if p in FLOOR)),
-)
+POSTURE_GROUPS = tuple((base, tuple(p for p in Posture if Base.of(p) is base)) for base in Base)
 
 
 @dataclass(frozen=True, slots=True)

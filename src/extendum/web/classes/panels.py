@@ -17,6 +17,7 @@ from extendum.core.script import Group, Priority, Script, SidePlan
 from extendum.core.sequence import Arrival, Pass, passes_of, sequence
 from extendum.core.speech import speaking_ms
 from extendum.core.style import Countdown, CueStyle, Facing, HoldConvention, SideNames, Teaching
+from extendum.core.suggest import stand_ins
 from extendum.core.timeline import Timeline, clock
 from extendum.core.wording import literal_sides
 from extendum.core.words import CLASS_PLACEHOLDERS, PLACEHOLDERS, PromptKind, fill
@@ -56,12 +57,17 @@ def newer_than(item: Item, library: Library) -> bool:
 
 def _library_panel(script: Script, item: MoveItem, library: Library) -> dict[str, Any]:
     """How a move keeps to the brief, what it could be swapped for, and whether the library has a newer form."""
-    swaps = [(one.kind, library.moves[one.move].move) for one in item.move.options if one.move in library.moves]
-    ours = concerns(item.move, script.brief)
+    against = objections(item.move, script.brief)
+    named = {one.move: str(one.kind) for one in reversed(item.move.options) if one.move in library.moves}
+    if against:
+        swaps = [(named.get(one.move.key, ""), one.move) for one in stand_ins(item.move, script, library)]
+    else:
+        swaps = [(kind, library.moves[key].move) for key, kind in reversed(named.items())]
     return {
-        "against": objections(item.move, script.brief),
-        "cautions": sorted(((one, one in ours) for one in item.move.cautions), key=lambda one: not one[1]),
-        "swaps": list({move.key: (kind, move) for kind, move in reversed(swaps)}.values())[::-1],
+        "against": against,
+        "ours": concerns(item.move, script.brief),
+        "cautions": item.move.cautions,
+        "swaps": swaps,
         "newer": newer_than(item, library),
     }
 

@@ -14,7 +14,7 @@ from django.views.decorators.http import require_GET
 from django.views.decorators.vary import vary_on_headers
 
 from extendum.core.audience import Condition
-from extendum.core.body import FLOOR, Posture, Region, Side
+from extendum.core.body import Base, Posture, Region, Side
 from extendum.core.compile import compile_script
 from extendum.core.edit import insert_item, new_script, set_target
 from extendum.core.find import Query, find
@@ -32,18 +32,6 @@ from extendum.web.library import store
 from extendum.web.library.models import OwnMove
 
 Choice = TypeVar("Choice", bound=StrEnum)
-_CHAIR = (Posture.CHAIR, Posture.CHAIR_EDGE)
-_LYING = (Posture.SUPINE, Posture.PRONE, Posture.SIDE_LYING)
-COLUMNS = ("standing", "on a chair", "kneeling or sitting on the floor", "lying")
-
-
-def column_of(posture: Posture) -> int:
-    """Which column of the map a posture stands in."""
-    if posture in _CHAIR:
-        return 1
-    if posture in FLOOR:
-        return 3 if posture in _LYING else 2
-    return 0
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,11 +56,11 @@ _MARKS = {kind: drawn(draw_kind(kind)) for kind in Kind}
 
 def map_of(found: Iterable[LibraryMove], own: frozenset[str] = frozenset()) -> list[Line]:
     """Moves by the first area that they are for, head to feet, and by posture."""
-    lines = {region: Line(region, [[], [], [], []]) for region in Region}
+    lines = {region: Line(region, [[] for _ in Base]) for region in Region}
     for entry in found:
         move = entry.move
         shown = Shown(entry, _MARKS[move.kind], move.key in own)
-        lines[move.main_regions[0]].cells[column_of(move.posture)].append(shown)
+        lines[move.main_regions[0]].cells[list(Base).index(Base.of(move.posture))].append(shown)
     return [line for line in lines.values() if any(line.cells)]
 
 
@@ -108,7 +96,7 @@ def moves(request: HttpRequest) -> HttpResponse:
     asked = request.GET
     context = {
         "lines": map_of(found, library.own),
-        "columns": COLUMNS,
+        "columns": list(Base),
         "found": len(found),
         "all": len(library.moves),
         "own": library.own,
