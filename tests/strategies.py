@@ -106,7 +106,9 @@ moves = st.builds(
     name=st.sampled_from(("Calf lean", "Side reach", "Bow & <bend>")),
     posture=st.sampled_from(Posture),
     end_posture=st.none() | st.sampled_from(Posture),
-    sidedness=st.sampled_from((*Sidedness, Sidedness.EACH_SIDE, Sidedness.EACH_SIDE_AND_DIRECTION)),
+    sidedness=st.sampled_from(
+        (*Sidedness, Sidedness.EACH_SIDE, Sidedness.EACH_DIRECTION, Sidedness.EACH_SIDE_AND_DIRECTION)
+    ),
     props=props,
     targets=st.lists(st.builds(Target, st.sampled_from(Region), side=st.sampled_from(OnSide)), max_size=2).map(tuple),
     named=st.sampled_from(Named),

@@ -38,7 +38,7 @@ def owner(transactional_db):
 
 
 @pytest.fixture
-def page(chromium, live_server, owner):
+def page(chromium, live_server, owner, client):
     """A page of 1280x800, signed in; errors in a script and breaches of the policy fail the test."""
     context = chromium.new_context(base_url=live_server.url, viewport={"width": 1280, "height": 800})
     page = context.new_page()
@@ -46,11 +46,9 @@ def page(chromium, live_server, owner):
     errors = []
     page.on("pageerror", lambda error: errors.append(str(error)))
     page.on("console", lambda m: errors.append(m.text) if "Content Security Policy" in m.text else None)
-    page.goto("/sign-in/")
-    page.fill("[name=username]", "ada")
-    page.fill("[name=password]", "a long password")
-    page.click("text=Sign in >> nth=-1")
-    page.wait_for_url("**/")
+    client.force_login(owner)
+    context.add_cookies([{"name": "sessionid", "value": client.cookies["sessionid"].value, "url": live_server.url}])
+    page.goto("/")
     yield page
     context.close()
     assert errors == []

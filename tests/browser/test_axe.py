@@ -88,3 +88,7 @@ def test_axe_finds_nothing_for_a_newcomer(page):
     page.context.clear_cookies()
     page.goto("/sign-in/")
     assert complaints(page) == []
+    page.fill("[name=username]", "ada")
+    page.fill("[name=password]", "a long password")
+    page.click("text=Sign in >> nth=-1")
+    page.locator("text=The shelf is empty").wait_for()

@@ -25,6 +25,12 @@ def settled(page):
     expect(page.locator(".htmx-request, .htmx-swapping, .htmx-settling")).to_have_count(0)
 
 
+def pass_time(page, seconds):
+    """Jump ahead, as a laptop that was busy would, and let the Stage draw: it counts nothing, so nothing is lost."""
+    page.clock.fast_forward(seconds * 1000 - 100)
+    page.clock.run_for(100)
+
+
 def add(page, typed, name):
     """Type into the adder, which keeps the focus, and take the first that is found."""
     page.keyboard.type(typed)
@@ -83,18 +89,19 @@ def test_from_the_empty_shelf_to_a_fitted_class_taught_on_the_stage(page):
     page.clock.pause_at(3_600_000)
     page.keyboard.press(" ")
     at = 0
+    page.clock.run_for(20)  # a little into every second that is looked at
     for start, end, side in spans:
         for second, count in ((start, hold), (start + hold // 2, hold - hold // 2), (end - 3, 3), (end - 1, 1)):
-            page.clock.run_for((second - at) * 1000 + 20)
-            at = second + 0.02
+            pass_time(page, second - at)
+            at = second
             assert page.inner_text("#name") == "Calf lean"
             assert page.locator("#side > span").inner_text() == side
             assert page.inner_text("#phase") == "hold"
             assert page.inner_text("#count") == str(count)
-        page.clock.run_for((end - at) * 1000 + 20)
-        at = end + 0.02
+        pass_time(page, end - at)
+        at = end
         assert page.inner_text("#phase") == "let go"
-    page.clock.run_for((600 - at) * 1000 + 100)
+    pass_time(page, 600 - at)
     page.locator("text=That was the class.").wait_for()
     page.click("text=To the shelf")
     page.locator("text=taught").first.wait_for()

@@ -228,7 +228,7 @@ def test_each_feature_occurs_in_at_least_a_twentieth_of_the_generated_scripts():
     for number in range(4):
 
         @seed(number)
-        @settings(max_examples=250, database=None, derandomize=False, phases=[Phase.generate])
+        @settings(max_examples=130, database=None, derandomize=False, phases=[Phase.generate])
         @given(scripts())
         def collect(script):
             found.append({name for name, holds in FEATURES.items() if holds(script)})

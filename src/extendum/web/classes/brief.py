@@ -18,10 +18,11 @@ from extendum.core.script import Script
 from extendum.core.style import HoldConvention
 from extendum.core.timeline import clock
 from extendum.web.classes import store
-from extendum.web.classes.access import own_class, own_of
+from extendum.web.classes.access import own_class
 from extendum.web.classes.desk import notice
-from extendum.web.classes.forms import Own, whole
+from extendum.web.classes.forms import whole
 from extendum.web.classes.models import StretchClass
+from extendum.web.classes.own import Own
 from extendum.web.classes.panels import options
 from extendum.web.classes.posted import read_edit
 from extendum.web.classes.posted_brief import PROPS, told_props, with_audience
@@ -74,7 +75,7 @@ def form_context(of: StretchClass, script: Script, own: Own) -> dict[str, Any]:
 def brief(request: HttpRequest, pk: int) -> HttpResponse:
     """The brief of a class; a post sets it and goes on to the Desk, with ``apply`` it only shows a profile."""
     of, form = own_class(request, pk), request.POST
-    script, own = store.script_of(of.head), own_of(of.owner)
+    script, own = store.script_of(of.head), Own(of.owner)
     if request.method == "GET":
         return render(request, "classes/brief.html", form_context(of, script, own) | {"new": "new" in request.GET})
     try:
@@ -104,13 +105,13 @@ def _to_desk(request: HttpRequest, of: StretchClass) -> HttpResponse:
 def keep_audience(request: HttpRequest, pk: int) -> HttpResponse:
     """Keep the brief as it is in the form under a name of one's own, for other classes; the class takes it too."""
     of, form = own_class(request, pk), request.POST
-    script, own = store.script_of(of.head), own_of(of.owner)
+    script, own = store.script_of(of.head), Own(of.owner)
     try:
         wanted = read_edit(form, script, own)
         kept = store.keep_audience(of.owner, wanted.change(script), form.get("audience_name", ""))
     except ExtendumError as error:
         return notice(request, of, 422, message=str(error))
-    own = own_of(of.owner)
+    own = Own(of.owner)
     context = form_context(of, wanted.change(script), own)
     context["audiences"] = [(one, one.name == kept.name) for one in own.audiences]
     return render(request, "classes/_brief.html", context)

@@ -12,8 +12,9 @@ from extendum.core.errors import ExtendumError, RefusedError
 from extendum.core.remedy import remedies
 from extendum.core.timeline import clock
 from extendum.web.classes import store
-from extendum.web.classes.access import own_class, own_of
+from extendum.web.classes.access import own_class
 from extendum.web.classes.models import StretchClass
+from extendum.web.classes.own import Own
 from extendum.web.classes.page import desk_context
 from extendum.web.classes.posted import OutOfReachError, read_edit, whole
 from extendum.web.classes.words import words_page
@@ -36,7 +37,7 @@ def edit(request: HttpRequest, pk: int) -> HttpResponse:
     """Apply one edit made on the class as it was at the posted stamp."""
     of, form = own_class(request, pk), request.POST
     try:
-        asked = read_edit(form, store.script_of(of.head), own_of(of.owner))
+        asked = read_edit(form, store.script_of(of.head), Own(of.owner))
         of = store.change(of, whole(form, "stamp"), asked.label, asked.change, asked.field)
     except store.StaleEditError as stale:
         return stale_notice(request, of, form, stale)

@@ -9,12 +9,11 @@ from typing import TypeVar
 
 from django.http import QueryDict
 
-from extendum.core.audience import PROFILES, Audience
+from extendum.core.audience import Audience
 from extendum.core.body import Side
 from extendum.core.errors import RefusedError
 from extendum.core.script import Script
-from extendum.core.style import SHIPPED, CueStyle
-from extendum.web.library.store import SHIPPED_ONLY, Library
+from extendum.core.style import CueStyle
 
 Form = Mapping[str, str]
 Choice = TypeVar("Choice", bound=StrEnum)
@@ -29,15 +28,6 @@ class Edit:
     label: str
     field: str = ""
     choose: str | None = None
-
-
-@dataclass(frozen=True, slots=True)
-class Own:
-    """What an instructor may choose from: cue styles, audience profiles and the library of moves."""
-
-    styles: Sequence[CueStyle] = SHIPPED
-    audiences: Sequence[Audience] = PROFILES
-    library: Library = SHIPPED_ONLY
 
 
 def named(choices: Sequence[Named], name: str, what: str) -> Named:

@@ -20,8 +20,8 @@ from extendum.core.timeline import Timeline, clock
 from extendum.draw.band import draw_band, draw_dose_band, section_spans
 from extendum.draw.sheet import draw_sheet
 from extendum.web.classes import store
-from extendum.web.classes.access import own_of
 from extendum.web.classes.models import Revision, StretchClass
+from extendum.web.classes.own import Own
 from extendum.web.classes.panels import drawn, group_words, newer_than, panel_of
 from extendum.web.classes.posted_items import dose_words
 from extendum.web.library.store import Library
@@ -77,7 +77,7 @@ def desk_context(of: StretchClass, chosen_id: str | None) -> dict[str, Any]:
     chosen = next((item for item in script.items() if item.id == chosen_id), None)
     group = next((g for x in script.sections for g in x.groups if g.id == chosen_id), None)
     length, target = timeline.length_s, script.brief.target_s
-    own = own_of(of.owner)
+    own = Own(of.owner)
     spans = section_spans(timeline, [(s.name, {i.id for i in s.items}) for s in script.sections])
     return {
         "class": of,

@@ -22,7 +22,7 @@ from extendum.core.timeline import Timeline, clock
 from extendum.core.wording import literal_sides
 from extendum.core.words import CLASS_PLACEHOLDERS, PLACEHOLDERS, PromptKind, fill
 from extendum.draw.band import draw_dose_band
-from extendum.web.classes.forms import Own
+from extendum.web.classes.own import Own
 from extendum.web.classes.posted import group_meanwhile, passes_typed
 from extendum.web.classes.posted_items import KINDS, phases_typed, tempo_fields
 from extendum.web.library.store import Library

@@ -20,7 +20,8 @@ from extendum.core.remedy import Gives, Remedy, apply
 from extendum.core.script import Group, Meanwhile, PassRef, Pin, Priority, Role, Script, SidePlan
 from extendum.core.style import Countdown, CueStyle, HoldConvention, SideNames, Teaching
 from extendum.core.timeline import clock, parse_clock
-from extendum.web.classes.forms import Edit, Form, Own, choice, named, optional_side, tenths_ms, whole
+from extendum.web.classes.forms import Edit, Form, choice, named, optional_side, tenths_ms, whole
+from extendum.web.classes.own import Own
 from extendum.web.classes.posted_brief import BRIEF_EDITS
 from extendum.web.classes.posted_items import ITEM_EDITS, names_in
 from extendum.web.classes.posted_moves import MOVE_EDITS
@@ -248,14 +249,14 @@ EDITS: dict[str, Callable[[Form, Script], Edit]] = {
 OWN_EDITS: dict[str, Callable[[Form, Script, Own], Edit]] = {"style": _style, **MOVE_EDITS, **BRIEF_EDITS}
 
 
-def read_edit(form: Form, script: Script, own: Own | None = None) -> Edit:
+def read_edit(form: Form, script: Script, own: Own) -> Edit:
     """The edit that a form asks for; RefusedError says which field is wrong, what must hold and what was found."""
     kind = form.get("edit", "")
     if kind not in EDITS and kind not in OWN_EDITS:
         raise RefusedError("edit", "one of " + ", ".join((*EDITS, *OWN_EDITS)), kind)
     try:
         if kind in OWN_EDITS:
-            return OWN_EDITS[kind](form, script, own or Own())
+            return OWN_EDITS[kind](form, script, own)
         return EDITS[kind](form, script)
     except ValueError as error:  # a choice that the page does not offer
         raise RefusedError(kind, "one of the choices offered", str(error)) from None

@@ -15,7 +15,8 @@ from extendum.core.errors import RefusedError
 from extendum.core.script import AtHand, Script
 from extendum.core.style import HoldConvention
 from extendum.core.timeline import parse_clock
-from extendum.web.classes.forms import Edit, Form, Own, choice, many, named, whole
+from extendum.web.classes.forms import Edit, Form, choice, many, named, whole
+from extendum.web.classes.own import Own
 
 Choice = TypeVar("Choice", bound=StrEnum)
 

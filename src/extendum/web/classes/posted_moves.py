@@ -8,7 +8,8 @@ from extendum.core.item import MoveItem
 from extendum.core.newer import differences, take_newer
 from extendum.core.script import Script
 from extendum.formats.library import starting_sets
-from extendum.web.classes.forms import Edit, Form, Own, many
+from extendum.web.classes.forms import Edit, Form, many
+from extendum.web.classes.own import Own
 
 
 def _add(form: Form, script: Script, own: Own) -> Edit:

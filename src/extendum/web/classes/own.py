@@ -1,0 +1,36 @@
+"""What an instructor may choose from, read when asked for: cue styles, audience profiles, the library of moves."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from functools import cached_property
+
+from django.contrib.auth.models import AbstractBaseUser
+
+from extendum.core.audience import Audience
+from extendum.core.style import CueStyle
+from extendum.web.classes import store
+from extendum.web.library.store import Library, library_of
+
+
+class Own:
+    """The choices of one instructor, during one request."""
+
+    def __init__(self, owner: AbstractBaseUser) -> None:
+        """Nothing is read yet."""
+        self._owner = owner
+
+    @cached_property
+    def styles(self) -> Sequence[CueStyle]:
+        """Cue styles: those that ship, then their own."""
+        return store.styles_of(self._owner)
+
+    @cached_property
+    def audiences(self) -> Sequence[Audience]:
+        """Audience profiles: those that ship, then their own."""
+        return store.audiences_of(self._owner)
+
+    @cached_property
+    def library(self) -> Library:
+        """The moves: shipped ones, own versions in their places, and own ones."""
+        return library_of(self._owner)
