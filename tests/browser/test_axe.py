@@ -7,8 +7,26 @@ pytestmark = pytest.mark.browser
 RULES = {"runOnly": ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]}
 
 
-def complaints(page):
-    found = Axe().run(page, options=RULES).response["violations"]
+#: What every state of the Desk has in common is looked at once, in the first; of the others, what is theirs.
+OWN_PARTS = {
+    "desk, settings": "#panel",
+    "desk, reps": "#panel",
+    "desk, talk": "#panel",
+    "desk, quiet": "#panel",
+    "desk, group": "#panel",
+    "desk, stages": "#panel",
+    "desk, search": ".adder",
+    "desk, suggestions": ".adder",
+    "desk, keys": "#keys",
+    "desk, steps": "#steps",
+    "desk, order": "#order",
+    "desk, refusal": "#notice",
+    "desk, preview": "#preview",
+}
+
+
+def complaints(page, context=None):
+    found = Axe().run(page, context=context, options=RULES).response["violations"]
     return [(v["id"], [n["html"][:160] for n in v["nodes"][:3]]) for v in found]
 
 
@@ -80,7 +98,8 @@ def test_axe_finds_nothing(page, digging, view):
     page.goto(address.format(pk=digging.pk))
     if prepare:
         prepare(page)
-    assert complaints(page) == []
+    part = OWN_PARTS.get(view)
+    assert complaints(page, {"include": [[part]]} if part else None) == []
 
 
 def test_axe_finds_nothing_for_a_newcomer(page):
