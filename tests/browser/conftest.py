@@ -23,7 +23,7 @@ FLAGS = [
 
 
 def pytest_collection_modifyitems(items):
-    """All browser tests in one process, beside the others: two browsers at a time take longer than one after the other."""
+    """All browser tests in one process: two browsers at once take longer than one after the other."""
     for item in items:
         if "tests/browser" in item.nodeid:
             item.add_marker(pytest.mark.xdist_group("browser"))
