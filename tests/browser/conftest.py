@@ -5,7 +5,7 @@ from pathlib import Path
 
 import pytest
 from django.contrib.auth import get_user_model
-from playwright.sync_api import sync_playwright
+from playwright.sync_api import expect, sync_playwright
 
 from extendum.formats.document import loads
 from extendum.web.classes import store
@@ -22,6 +22,10 @@ FLAGS = [
 ]
 
 
+expect.set_options(timeout=15_000)  # as the page's own: a busy machine is no failure
+
+
+@pytest.hookimpl(tryfirst=True)
 def pytest_collection_modifyitems(items):
     """All browser tests in one process: two browsers at once take longer than one after the other."""
     for item in items:
