@@ -35,7 +35,7 @@ demo: $(VENV)/run ## start the application with demo data on 127.0.0.1 (PORT=800
 
 test: $(VENV)/dev ## run all tests: core, properties, formats, web and browser
 	@bash scripts/chromium
-	@$(BIN)/pytest -n auto --dist loadgroup
+	@$(BIN)/pytest -n auto
 
 lint: $(VENV)/dev ## ruff, mypy and the import rules
 	@$(BIN)/ruff check . && $(BIN)/ruff format --check --quiet . && $(BIN)/mypy && $(BIN)/lint-imports --no-logo

@@ -25,14 +25,6 @@ FLAGS = [
 expect.set_options(timeout=15_000)  # as the page's own: a busy machine is no failure
 
 
-@pytest.hookimpl(tryfirst=True)
-def pytest_collection_modifyitems(items):
-    """All browser tests in one process: two browsers at once take longer than one after the other."""
-    for item in items:
-        if "tests/browser" in item.nodeid:
-            item.add_marker(pytest.mark.xdist_group("browser"))
-
-
 @pytest.fixture(scope="session")
 def chromium():
     path = shutil.which("chromium")
