@@ -13,8 +13,8 @@ from extendum.core.keeping import concerns, objections
 from extendum.core.move import Kind
 from extendum.core.script import AtHand, Role
 from extendum.core.style import HoldConvention
-from extendum.core.suggest import missing_areas, stand_ins, suggest
-from extendum.formats.library import shipped_move, shipped_moves
+from extendum.core.suggest import missing_areas, sets_to_begin, stand_ins, suggest
+from extendum.formats.library import shipped_move, shipped_moves, starting_sets
 from tests.strategies import scripts
 
 MOVES = shipped_moves()
@@ -165,3 +165,17 @@ def test_what_stands_in_works_the_same_area_keeps_to_the_brief_and_prefers_the_m
     found = stand_ins(shipped_move("calf-lean").move, strapless, MOVES)
     assert [entry.move.key for entry in found] == ["heel-raises"]
     assert not any(objections(entry.move, strapless.brief) for entry in found)
+
+
+def test_sets_begin_an_empty_section_keep_to_the_brief_and_fit_its_part():
+    script = apply_audience(briefed(), CHAIRS)
+    found = sets_to_begin(script, MOVES, starting_sets())
+    assert found[0].key == "warm-chair"
+    assert not {"back-floor", "legs-wall"} & {one.key for one in found}
+    for one in found:
+        assert not any(objections(shipped_move(key).move, script.brief) for key in one.moves)
+    begun = with_moves(script, "seated-cat")
+    assert sets_to_begin(begun, MOVES, starting_sets()) == ()
+    closing = sets_to_begin(begun, MOVES, starting_sets(), "g2")
+    assert closing[0].key == "close-seated"
+    assert "warm-chair" not in {one.key for one in closing}  # one of its moves is in the class

@@ -127,7 +127,6 @@ BRIEF = {
             lambda s: [i.move.key for i in s.moves()][2:4] == ["seated-shoulder-lifts", "chin-glide"],
         ),
         ({"edit": "swap", "item": "i2", "move": "seated-calf-strap"}, lambda s: s.item("i2").name.startswith("Seated")),
-        ({"edit": "audience", "audience": "Beginners"}, lambda s: s.style.pace_percent == 125),
         ({"edit": "brief", **BRIEF}, lambda s: s.brief.areas == (Region.NECK, Region.CALF) and s.brief.target_s == 450),
         ({"edit": "talk"}, lambda s: any(i.tag == "talk" for i in s.items())),
         ({"edit": "section"}, lambda s: s.sections[-2].name == "New section"),

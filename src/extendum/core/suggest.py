@@ -13,7 +13,7 @@ from extendum.core.audience import WhatNext
 from extendum.core.body import Posture, Region, Stance, body_seconds
 from extendum.core.item import MoveItem
 from extendum.core.keeping import concerns, objections
-from extendum.core.library import LibraryMove
+from extendum.core.library import LibraryMove, StartingSet
 from extendum.core.move import Caution, Effect, Kind, Move
 from extendum.core.script import Role, Script, Section
 
@@ -116,6 +116,28 @@ def suggest(
         chosen.append(best)
         ranked.remove(best)
     return tuple(chosen)
+
+
+def sets_to_begin(
+    script: Script, library: Iterable[LibraryMove], sets: Iterable[StartingSet], after: str | None = None
+) -> tuple[StartingSet, ...]:
+    """Sets with which a section without moves can be begun; all of each set is new to the class and keeps to the brief.
+
+    Those of the section's role come first (a class begins with a warm-up), then those that start in the posture
+    people are in, then those that reach more of what is missing. Empty where the section has moves already.
+    """
+    place = place_after(script, after)
+    if not place.begins:
+        return ()
+    role = Role.WARM_UP if place.before is None and place.role is Role.MAIN else place.role
+    fit = {e.move.key: e.move for e in library if e.move.key not in place.used and not objections(e.move, script.brief)}
+
+    def rank(one: StartingSet) -> tuple[bool, bool, int]:
+        reaches = {region for key in one.moves for region in fit[key].main_regions}
+        elsewhere = fit[one.moves[0]].posture is not place.stance.posture
+        return one.role is not role, elsewhere, -len(reaches & set(place.missing))
+
+    return tuple(sorted((one for one in sets if one.moves and fit.keys() >= set(one.moves)), key=rank))
 
 
 def stand_ins(move: Move, script: Script, library: Iterable[LibraryMove], most: int = 2) -> tuple[LibraryMove, ...]:

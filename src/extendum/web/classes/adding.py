@@ -12,10 +12,9 @@ from extendum.core.find import Query, find
 from extendum.core.item import MoveItem
 from extendum.core.keeping import concerns, objections
 from extendum.core.library import LibraryMove, StartingSet
-from extendum.core.move import Move
 from extendum.core.newer import differences
-from extendum.core.script import Role, Script
-from extendum.core.suggest import Place, place_after, suggest
+from extendum.core.script import Script
+from extendum.core.suggest import place_after, sets_to_begin, suggest
 from extendum.formats.library import starting_sets
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
@@ -50,7 +49,7 @@ def found(request: HttpRequest, pk: int) -> HttpResponse:
             Found(one.entry, one.reasons, tuple(c.condition for c in one.cautions))
             for one in suggest(script, library, after, MOST_SUGGESTED)
         ]
-        shown, sets = every, _sets_for(place, script, library) if place.begins else []
+        shown, sets = every, list(sets_to_begin(script, library, starting_sets(), after))
     context = {"found": shown, "sets": sets[:MOST_SETS], "more": len(every) - len(shown), "asked": asked}
     return render(request, "library/_found.html", context)
 
@@ -69,32 +68,8 @@ def _sets_named(asked: str, library: Library) -> list[StartingSet]:
     ]
 
 
-def _sets_for(place: Place, script: Script, library: Library) -> list[StartingSet]:
-    """Sets with which this part can be begun: of its role, kept to by the brief, none of whose moves is in already."""
-    role = Role.WARM_UP if place.before is None and place.role is Role.MAIN else place.role
-    fits = [
-        one
-        for one in starting_sets()
-        if _whole(one, library)
-        and not place.used & set(one.moves)
-        and not any(objections(_move(library, key), script.brief) for key in one.moves)
-    ]
-    wanted = set(place.missing)
-
-    def rank(one: StartingSet) -> tuple[bool, bool, int]:
-        reaches = {region for key in one.moves for region in _move(library, key).main_regions}
-        elsewhere = _move(library, one.moves[0]).posture is not place.stance.posture
-        return one.role is not role, elsewhere, -len(reaches & wanted)
-
-    return sorted(fits, key=rank)
-
-
 def _whole(one: StartingSet, library: Library) -> bool:
     return all(key in library.moves for key in one.moves)
-
-
-def _move(library: Library, key: str) -> Move:
-    return library.moves[key].move
 
 
 @require_GET

@@ -124,9 +124,4 @@ def _brief(form: Form, script: Script, own: Own) -> Edit:
     return Edit(change, "Brief", "brief")
 
 
-def _audience(form: Form, script: Script, own: Own) -> Edit:
-    audience = named(own.audiences, form.get("audience", ""), "audience")
-    return Edit(lambda s: apply_audience(s, audience), f"For: {audience.name}")
-
-
-BRIEF_EDITS: dict[str, Callable[[Form, Script, Own], Edit]] = {"brief": _brief, "audience": _audience}
+BRIEF_EDITS: dict[str, Callable[[Form, Script, Own], Edit]] = {"brief": _brief}
