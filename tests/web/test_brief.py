@@ -3,9 +3,11 @@
 import pytest
 
 from extendum.core.body import Posture
+from extendum.core.keeping import CONTRARY
 from extendum.core.script import AtHand
 from extendum.web.classes import store
 from extendum.web.classes.models import OwnAudience, StretchClass
+from extendum.web.classes.posted_brief import PROPS
 from tests.web.test_pages import BRIEF, script
 
 HX = {"HX-Request": "true"}
@@ -99,3 +101,10 @@ def test_the_desk_says_what_is_still_missing_and_what_does_not_keep_to_the_brief
     assert 'data-move="seated-calf-strap"' not in page  # its own option does not
     send(asking, stretch_class, posture=[], prop=[], chair_is=[], other_props="")
     assert "Not in the brief" not in asking.get(f"/classes/{stretch_class.pk}/?item=i2").content.decode()
+
+
+def test_whatever_the_form_lets_one_say_of_a_prop_means_something_to_the_core():
+    known = {contrary for contraries in CONTRARY.values() for contrary in contraries}
+    said = {trait for traits in PROPS.values() for trait in traits}
+    assert said
+    assert said <= known
