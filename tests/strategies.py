@@ -23,6 +23,7 @@ from extendum.core.script import (
     AtHand,
     Brief,
     Group,
+    Kept,
     Meanwhile,
     PassRef,
     Priority,
@@ -42,7 +43,12 @@ TEXTS = (
     "{minutes} minutes, {moves} moves, {moves_left} left, {rounds} rounds.",
     "Long words, and many of them, so that the talk lasts longer than any body needs to get there.",
 )
-TALKS = ("", "Welcome to {minutes} minutes. {needs}", "First {next}. Then more, {moves} moves in all", TEXTS[-1])
+#: What the checks listen for.
+POOR = (
+    "Step the left foot back, close your eyes and bounce as far as you can for twelve seconds.",
+    "Next is the plank. Hold your breath through the pain, ten more seconds, and no sore legs tomorrow.",
+)
+TALKS = ("", *POOR, "Welcome to {minutes} minutes. {needs}", "First {next}. Then more, {moves} moves in all", TEXTS[-1])
 AT_HAND = (
     AtHand("chair", "stable, with arms"),
     AtHand("chair", "stable, without wheels, without arms"),
@@ -52,7 +58,7 @@ AT_HAND = (
     AtHand("cushion", "firm"),
     AtHand("light stick", "heavy"),
 )
-texts = st.sampled_from(TEXTS)
+texts = st.sampled_from((*TEXTS, *POOR))
 sides = st.sampled_from((Side.LEFT, Side.RIGHT))
 
 
@@ -217,4 +223,5 @@ def scripts(draw, most_items=5, high=60):
         first, last = sorted(draw(st.lists(st.integers(0, len(made) - 1), min_size=2, max_size=2)))
         unders = (Meanwhile("m", made[first].id, made[last].id, "Feet", draw(st.sampled_from(TALKS))),)
     brief, posture = draw(briefs), draw(st.sampled_from(Posture))
-    return Script("Generated", brief, draw(styles), posture, sections, unders)
+    kept = (Kept("off-slot", "They know.", mark=draw(st.sampled_from(("", "0f")))),) if draw(st.booleans()) else ()
+    return Script("Generated", brief, draw(styles), posture, sections, unders, kept)

@@ -76,6 +76,7 @@ class Audience(Checked):
     one_leg_most_s: int = whole(0, 600, 0, "of a hold on one leg in a fit; 0: no limit of its own")
     conditions: tuple[str, ...] = ()
     before: WhatNext = WhatNext.NOTHING
+    warm: bool = False
     extra: Extra = extra()
 
     def __post_init__(self) -> None:
@@ -116,6 +117,7 @@ PROFILES = (
         "After activity",
         "Warm and tired people at the end of their work: unhurried changes, steady holds.",
         pace_percent=115,
+        warm=True,
     ),
     Audience(
         "Beginners",

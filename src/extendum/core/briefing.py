@@ -21,6 +21,7 @@ def apply_audience(script: Script, audience: Audience) -> Script:
         postures=audience.postures,
         conditions=audience.conditions,
         before=audience.before,
+        warm=audience.warm,
     )
     style = replace(
         script.style,
@@ -48,4 +49,5 @@ def audience_of(script: Script, name: str) -> Audience:
         style.one_leg_most_s,
         brief.conditions,
         brief.before,
+        brief.warm,
     )

@@ -230,6 +230,7 @@ def _timed(one: Laid, at: int) -> Iterator[Timed]:
             stage=part.stage if part.kind.works else None,
             reason=part.reason,
             direction=step.direction if isinstance(step, Pass) else None,
+            way_s=part.way_s,
         )
         yield segment, part
         at = segment.end_s

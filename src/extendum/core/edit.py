@@ -264,15 +264,11 @@ def rename_item(script: Script, item_id: str, name: str) -> Script:
 
 
 def add_section(script: Script, name: str, role: Role) -> Script:
-    """Add an empty section: a closing one last, any other before the closing."""
+    """Add an empty section in the place of its role: before the first section of a role that comes later."""
     section = Section(fresh_id(script, "s"), name.strip(), role, (Group(fresh_id(script, "g")),))
     sections = list(script.sections)
-    at = len(sections)
-    if role is not Role.CLOSING:
-        while at and sections[at - 1].role is Role.CLOSING:
-            at -= 1
-    if role is Role.OPENING:
-        at = 0
+    later = list(Role)[list(Role).index(role) + 1 :]
+    at = next((n for n, one in enumerate(sections) if one.role in later), len(sections))
     sections.insert(at, section)
     return _with_sections(script, tuple(sections))
 

@@ -7,6 +7,9 @@ against the library's.
 from __future__ import annotations
 
 import re
+from collections.abc import Iterator
+from dataclasses import dataclass
+from enum import Enum, auto
 
 from extendum.core.body import FLOOR, Posture
 from extendum.core.find import holds_words, searchable
@@ -25,18 +28,49 @@ CONTRARY = {
 _CHAIR = (Posture.CHAIR, Posture.CHAIR_EDGE)
 
 
-def objections(move: Move, brief: Brief) -> tuple[str, ...]:
-    """What in the brief speaks against a move, each in a few words; empty when nothing does."""
-    found = []
+class Against(Enum):
+    """What of a brief speaks against a move."""
+
+    POSTURE = auto()
+    PROP = auto()
+    PROP_KIND = auto()
+    CONDITION = auto()
+    AVOIDED = auto()
+
+
+@dataclass(frozen=True, slots=True)
+class Objection:
+    """One thing that speaks against a move, and it in a few words."""
+
+    against: Against
+    told: str
+
+
+def objections_to(move: Move, brief: Brief) -> Iterator[Objection]:
+    """What in the brief speaks against a move; nothing when it keeps to it."""
     for posture in dict.fromkeys((move.posture, move.ends_in)):
         if brief.postures and posture not in brief.postures:
-            found.append(f"{posture}, no posture of it")
-    found += [told for prop in move.props if prop.required and (told := _missing(prop, brief))]
-    found += [f"{one.condition}: {one.advice or 'leave it out'}" for one in _cautions(move, brief) if one.leave_out]
+            yield Objection(Against.POSTURE, f"{posture}, no posture of it")
+    for prop in move.props:
+        if prop.required and brief.props:
+            has = at_hand(prop.name, brief)
+            if has is None:
+                yield Objection(Against.PROP, f"no {prop.name} at hand")
+            elif wrong := wrong_kind(prop, has):
+                yield Objection(Against.PROP_KIND, wrong)
+    for one in _cautions(move, brief):
+        if one.leave_out:
+            yield Objection(Against.CONDITION, f"{one.condition}: {one.advice or 'leave it out'}")
     if brief.avoid:
         text = searchable(move)
-        found += [f"“{one}” is to be avoided" for one in brief.avoid if holds_words(text, one)]
-    return tuple(found)
+        for words in brief.avoid:
+            if holds_words(text, words):
+                yield Objection(Against.AVOIDED, f"“{words}” is to be avoided")
+
+
+def objections(move: Move, brief: Brief) -> tuple[str, ...]:
+    """What in the brief speaks against a move, each in a few words; empty when nothing does."""
+    return tuple(one.told for one in objections_to(move, brief))
 
 
 def concerns(move: Move, brief: Brief) -> tuple[Caution, ...]:
@@ -60,13 +94,6 @@ def wrong_kind(prop: Prop, has: AtHand) -> str:
             if re.search(rf"\b{must}\b", prop.must_be) and re.search(rf"\b{contrary}\b", has.like.casefold()):
                 return f"the {prop.name} must be {must}, and is {contrary}"
     return ""
-
-
-def _missing(prop: Prop, brief: Brief) -> str:
-    if not brief.props:
-        return ""
-    has = at_hand(prop.name, brief)
-    return f"no {prop.name} at hand" if has is None else wrong_kind(prop, has)
 
 
 def _cautions(move: Move, brief: Brief) -> tuple[Caution, ...]:

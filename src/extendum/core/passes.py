@@ -47,6 +47,7 @@ class Part:
     side: Side | None = None
     value: int = 0
     reset_s: int = 0
+    way_s: int = 0
 
 
 @dataclass(frozen=True, slots=True)
@@ -194,7 +195,8 @@ def _arriving(this: Pass, before: Situation, style: CueStyle, filled: Facts) -> 
     if reset_s:
         why.append(f"a reset of {reset_s} s under it")
     said = (Said(kind, moving),) if moving else ()
-    yield Part(_LEADING[this.arrival], seconds, f"{seconds} s: " + ", ".join(why), said, reset_s=reset_s)
+    reason = f"{seconds} s: " + ", ".join(why)
+    yield Part(_LEADING[this.arrival], seconds, reason, said, reset_s=reset_s, way_s=ceil_s(needed_ms))
     yield _spoken(SegmentKind.SETUP, CueKind.THERE, there, style)
 
 
@@ -271,7 +273,7 @@ def _cadence(this: Pass, before: Situation, style: CueStyle, filled: Facts) -> I
     why = f"{cadence_s} s from pass to pass, as the group's cadence says"
     if needed_ms > room_ms:
         why += f"; too short: getting there needs {_s(needed_ms)}"
-    yield Part(_LEADING[this.arrival], cadence_s - settle_s, why, tuple(said))
+    yield Part(_LEADING[this.arrival], cadence_s - settle_s, why, tuple(said), way_s=ceil_s(needed_ms))
     yield _settling(settle_s)
 
 

@@ -49,7 +49,8 @@ class AtHand(Checked):
 class Brief(Checked):
     """What the class is for and has to keep to, how long its slot is, and what a fit gives up first.
 
-    Empty postures, props or areas mean that nothing was said, not that there are none.
+    Empty postures, props or areas mean that nothing was said, not that there are none. ``warm``: people come
+    to it warm from activity.
     """
 
     group: str = text(200, "")
@@ -61,6 +62,7 @@ class Brief(Checked):
     props: tuple[AtHand, ...] = ()
     areas: tuple[Region, ...] = ()
     before: WhatNext = WhatNext.NOTHING
+    warm: bool = False
     conditions: tuple[str, ...] = ()
     avoid: tuple[str, ...] = ()
     notes: str = text(4000, "")
@@ -178,6 +180,17 @@ class Section(Checked):
 
 
 @dataclass(frozen=True, slots=True)
+class Kept(Checked):
+    """A finding that the teacher keeps as it is, and why; ``mark`` tells when its place has changed since."""
+
+    code: str = text(60, shortest=1)
+    because: str = text(300, shortest=1)
+    item: str = text(40, "", "the first item it is about; empty for the whole class")
+    mark: str = text(40, "")
+    extra: Extra = extra()
+
+
+@dataclass(frozen=True, slots=True)
 class Script(Checked):
     """A whole class as the instructor wrote it."""
 
@@ -187,6 +200,7 @@ class Script(Checked):
     start_posture: Posture = Posture.STANDING
     sections: tuple[Section, ...] = ()
     meanwhiles: tuple[Meanwhile, ...] = ()
+    kept: tuple[Kept, ...] = ()
     extra: Extra = extra()
 
     def __post_init__(self) -> None:

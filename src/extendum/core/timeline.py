@@ -106,7 +106,10 @@ class Anchor(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Segment:
-    """A stretch of whole seconds [start_s, end_s) on the main lane, and why it lasts that long."""
+    """A stretch of whole seconds [start_s, end_s) on the main lane, and why it lasts that long.
+
+    ``way_s``: of a way into a pass, the seconds that bodies and props need, whatever is said meanwhile.
+    """
 
     id: str
     kind: SegmentKind
@@ -120,6 +123,7 @@ class Segment:
     stage: int | None
     reason: str
     direction: str | None = None
+    way_s: int = 0
 
     def __post_init__(self) -> None:
         if self.end_s <= self.start_s:

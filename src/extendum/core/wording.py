@@ -5,7 +5,9 @@ from __future__ import annotations
 import re
 from collections import Counter
 from dataclasses import dataclass
+from functools import lru_cache
 
+from extendum.core.body import Side
 from extendum.core.compile import Laid, lay_out
 from extendum.core.errors import RefusedError
 from extendum.core.item import MoveItem, Talk
@@ -13,7 +15,7 @@ from extendum.core.passes import ceil_s, pass_facts, way_ms
 from extendum.core.script import Script
 from extendum.core.sequence import Arrival, Pass
 from extendum.core.speech import SENTENCE_MS, sentences, speaking_ms, word_count
-from extendum.core.timeline import Cue, CueKind, Mode, Segment, Timeline
+from extendum.core.timeline import CueKind, Mode, Segment, Timeline
 from extendum.core.words import fill
 
 #: Read aloud once to find the speaking rate of a person.
@@ -52,6 +54,19 @@ _LEFT_BEFORE = re.compile(
 
 def literal_sides(words: str) -> list[str]:
     """Each left or right that names a side instead of a placeholder; 'right now' and 'what is left' do not."""
+    return [match.group() for match in _literal(words)]
+
+
+def placed_sides(words: str, meant: Side) -> str:
+    """The words with {side} and {other} for each left and right that names a side; ``meant`` is the side worked."""
+    for match in reversed(_literal(words)):
+        name = "{side}" if match.group().casefold() == meant.value else "{other}"
+        words = words[: match.start()] + name + words[match.end() :]
+    return words
+
+
+@lru_cache(maxsize=4096)
+def _literal(words: str) -> tuple[re.Match[str], ...]:
     found = []
     for match in _SIDE_WORD.finditer(words):
         before, after = words[: match.start()], words[match.end() :]
@@ -61,8 +76,8 @@ def literal_sides(words: str) -> list[str]:
         else:
             plain = bool(_LEFT_AFTER.search(after) or _LEFT_BEFORE.search(before))
         if not plain:
-            found.append(match.group())
-    return found
+            found.append(match)
+    return tuple(found)
 
 
 @dataclass(frozen=True, slots=True)
@@ -151,20 +166,24 @@ def talk_share(timeline: Timeline, stretch: Segment) -> TalkShare:
     return TalkShare(round(100 * total / (end - start)), max(quiet, end - at) // 1000)
 
 
-_PROMPTS = (
-    *(CueKind.CAUTION, CueKind.EASIER, CueKind.FEEL, CueKind.FORM, CueKind.BREATH, CueKind.DEEPER),
-    *(CueKind.ENCOURAGEMENT, CueKind.KEEP_BREATHING),
+_PROMPTS = frozenset(
+    {CueKind.CAUTION, CueKind.EASIER, CueKind.FEEL, CueKind.FORM, CueKind.BREATH, CueKind.DEEPER}
+    | {CueKind.ENCOURAGEMENT, CueKind.KEEP_BREATHING}
 )
+
+
+@lru_cache(maxsize=8192)
+def reminder(words: str) -> str:
+    """What a reminder is told apart by: its words without case and punctuation."""
+    return re.sub(r"\W+", " ", words.casefold()).strip()
 
 
 def repeated(timeline: Timeline) -> list[tuple[str, int]]:
     """Reminders that are said too often, with how often, the most frequent first."""
 
-    def key(cue: Cue) -> str:
-        return re.sub(r"\W+", " ", cue.text.casefold()).strip()
-
-    counts = Counter(key(cue) for cue in timeline.cues if cue.kind in _PROMPTS)
-    first = {key(cue): cue.text for cue in reversed(timeline.cues) if cue.kind in _PROMPTS}
+    said = [(reminder(cue.text), cue.text) for cue in timeline.cues if cue.kind in _PROMPTS]
+    counts = Counter(key for key, _ in said)
+    first = dict(reversed(said))
     return [(first[one], n) for one, n in counts.most_common() if n > REMINDERS_MOST]
 
 

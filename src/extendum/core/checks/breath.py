@@ -1,0 +1,121 @@
+"""Breath: holding it, forcing it, and paces that nobody keeps."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import replace
+from functools import partial
+
+from extendum.core.audience import Condition
+from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
+from extendum.core.checks.lexicon import forces_breath, holds_breath
+from extendum.core.checks.looked import Looked
+from extendum.core.checks.mends import drop_sentences, each
+from extendum.core.checks.said import sayings
+from extendum.core.dose import Breaths, Dose
+from extendum.core.item import Item, MoveItem
+
+#: A pause at the top or the bottom of a breath up to this long is a pause, not holding it.
+PAUSE_MS = 2000
+#: Breaths quicker than 20 a minute for longer than this, or slower than 4 a minute, are more than a beginner's.
+QUICK_MS, QUICK_FOR_S, SLOW_MS = 3000, 20, 15_000
+_NEVER_HELD = (
+    *(Condition.BLOOD_PRESSURE, Condition.GLAUCOMA, Condition.PREGNANCY, Condition.BREATH, Condition.DIZZINESS),
+)
+
+
+@checked(
+    Family.BREATH,
+    "breath-held",
+    Severity.CONSIDER,
+    "whether anybody is asked to hold the breath",
+    "Holding the breath raises the pressure in head and chest: never by default, and not with high blood pressure, "
+    "glaucoma, heart trouble, dizziness or in later pregnancy.",
+)
+def breath_held(looked: Looked) -> Iterator[Found]:
+    """The breath is held, in a dose or by the words."""
+    severity = Severity.FIX if looked.has(*_NEVER_HELD) else None
+    held = set()
+    for item in looked.moves:
+        long = max((_pause_ms(dose) for dose in item.doses), default=0)
+        if long > PAUSE_MS:
+            held.add(item.id)
+            yield Found(
+                f"The breath is held for {long / 1000:g} s in {item.name}.",
+                (item.id,),
+                facts=(("held, ms", long),),
+                mend=Mend("Let it flow", each([item.id], _flowing)),
+                severity=severity,
+            )
+    for item_id, texts, first in sayings(looked, holds_breath):
+        if item_id not in held:
+            name = texts[0].item.name
+            mend = drop_sentences(texts, holds_breath)
+            yield Found(f"{name} says “{first}”.", (item_id,), mend=mend, severity=severity)
+
+
+def _pause_ms(dose: Dose) -> int:
+    return max(dose.full_ms, dose.empty_ms) if isinstance(dose, Breaths) else 0
+
+
+def _each_dose(item: Item, change: Callable[[Dose], Dose]) -> Item:
+    if not isinstance(item, MoveItem):
+        return item
+    then = tuple(replace(stage, dose=change(stage.dose)) for stage in item.then)
+    return replace(item, dose=change(item.dose), then=then)
+
+
+def _flowing(item: Item) -> Item:
+    return _each_dose(item, _without_pauses)
+
+
+def _without_pauses(dose: Dose) -> Dose:
+    return replace(dose, full_ms=0, empty_ms=0) if isinstance(dose, Breaths) else dose
+
+
+@checked(
+    Family.BREATH,
+    "breath-forced",
+    Severity.CONSIDER,
+    "whether breathing is forced, quick for long, or slower than people can",
+    "Settling breath is around 6 a minute, resting adults breathe 12 to 20 a minute; long forced breathing makes "
+    "people light-headed, and light-headed means breathe normally.",
+)
+def breath_forced(looked: Looked) -> Iterator[Found]:
+    """Breaths are quicker for longer, or slower, than a mixed group can."""
+    told = set()
+    for item in looked.moves:
+        for dose in item.doses:
+            if not isinstance(dose, Breaths):
+                continue
+            lasts = dose.quantity.value * dose.cycle_ms // 1000
+            quick = dose.cycle_ms < QUICK_MS and lasts > QUICK_FOR_S
+            if (quick or dose.cycle_ms > SLOW_MS) and item.id not in told:
+                told.add(item.id)
+                pace = f"{60_000 / dose.cycle_ms:.2g} breaths a minute"
+                yield Found(
+                    f"{item.name} asks for {pace}{f' for {lasts} s' if quick else ''}.",
+                    (item.id,),
+                    facts=(("breath, ms", dose.cycle_ms),),
+                    mend=Mend("Breathe at the class's pace", each([item.id], partial(_at_pace, looked=looked))),
+                )
+    for item_id, texts, first in sayings(looked, forces_breath):
+        if item_id not in told:
+            mend = drop_sentences(texts, forces_breath)
+            yield Found(f"{texts[0].item.name} says “{first}”.", (item_id,), mend=mend)
+
+
+def _at_pace(item: Item, looked: Looked) -> Item:
+    return _each_dose(item, partial(_paced, in_ms=looked.style.breath_in_ms, out_ms=looked.style.breath_out_ms))
+
+
+def _paced(dose: Dose, in_ms: int, out_ms: int) -> Dose:
+    """As many slow breaths as take about the time of the present ones."""
+    if not isinstance(dose, Breaths):
+        return dose
+    count = max(1, round(dose.quantity.value * dose.cycle_ms / (in_ms + out_ms)))
+    slow = replace(dose, in_ms=in_ms, full_ms=0, out_ms=out_ms, empty_ms=0)
+    return slow.having(dose.count.wanting(count))
+
+
+CHECKS: tuple[Check, ...] = (breath_held, breath_forced)

@@ -1,0 +1,249 @@
+"""What words say that a check listens for: promises, pushing, places, numbers, what comes next.
+
+Patterns of plain English, read sentence by sentence; what is denied ("do not force it") is not said.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import lru_cache
+
+from extendum.core.body import Region
+from extendum.core.speech import number_words
+
+_DENIED = re.compile(r"\b(no|not|never|without|nothing|instead of|rather than|\w+n['’]t)\b[^,;:.!?]{0,24}$", re.I)
+
+
+@lru_cache(maxsize=1024)
+def _compiled(pattern: str) -> re.Pattern[str]:
+    return re.compile(pattern, re.I)
+
+
+def _said(pattern: str) -> Callable[[str], tuple[str, ...]]:
+    """A function that gives what of a pattern a text says and does not deny, each as written."""
+    compiled = _compiled(pattern)
+
+    @lru_cache(maxsize=8192)
+    def listen(words: str) -> tuple[str, ...]:
+        return tuple(m.group() for m in compiled.finditer(words) if not _DENIED.search(words[: m.start()]))
+
+    return listen
+
+
+def _has(pattern: str) -> Callable[[str], bool]:
+    compiled = _compiled(pattern)
+
+    @lru_cache(maxsize=8192)
+    def listen(words: str) -> bool:
+        return bool(compiled.search(words))
+
+    return listen
+
+
+#: Promises that a stretch class cannot keep.
+_claims_made = (
+    r"\bdetox\w*|\btoxins?\b|\bflush(?:es|ing)? out\b|\benergy (?:channels?|lines?|flow)\b|\bmeridians?\b|\bchakras?\b"
+    r"|\b(?:free|release|unblock)s?\b[^.!?]{0,20}\b(?:trauma|emotions?|blocked energy)\b"
+    r"|\b(?:less|fewer|prevents?|avoids?|reduces?|stops?|no|without|won['’]t be|never be)\b[^.!?]{0,24}"
+    r"\bsore(?:ness)?\b"
+    r"|\b(?:prevents?|avoids?|protects?|stops?|fewer|less|no)\b[^.!?]{0,30}\binjur\w+"
+    r"|\b(?:burn|melt)s?\b[^.!?]{0,16}\b(?:fat|calories)\b|\bcures?\b|\bheals?\b|\bguaranteed?\b"
+    r"|\b(?:fix|repair)(?:es|s)?\b (?:your |the )?(?:back|neck|knees?|hips?|posture|spine|discs?)\b"
+)
+_PROMISE = _compiled(_claims_made)
+
+
+@lru_cache(maxsize=8192)
+def claims(words: str) -> tuple[str, ...]:
+    """Promises about soreness, injury, healing, detoxing or energy; "no sore neck tomorrow" is one too."""
+    return tuple(m.group() for m in _PROMISE.finditer(words))
+
+
+#: Words that push people past where they should stop.
+pushes = _said(
+    r"\b(?:push|go|work|breathe|stretch|power) (?:through|past|beyond) (?:the |your |any )?(?:pain|hurt|burn|limits?)\b"
+    r"|\bthrough the pain\b|\bno pain,? no gain\b|\bforce (?:it|yourself|your\w*|the|that|them)\b"
+    r"|\bas (?:far|deep|hard|low|high) as (?:you|possible)\b(?: (?:possibly )?can)?"
+    r"|\b(?:until|till|even if|even when) it (?:hurts|burns)\b"
+    r"|\bignore (?:the|any|that|your)\b[^.!?]{0,16}\b(?:pain|pull|signal|discomfort|tingling)\b"
+    r"|\bdon['’]t (?:stop|give up|come out)\b|\bgrit your teeth\b|\bpush (?:harder|further|deeper)\b"
+    r"|\b(?:maximum|extreme|deepest possible) stretch\b|\bpull as hard\b"
+)
+closes_eyes = _said(r"\b(?:close|shut) (?:your|the|both) eyes\b|\beyes (?:are )?(?:closed|shut)\b")
+holds_breath = _said(r"\bhold (?:your|the|that) breath\b|\bbreath held\b|\bkeep the (?:breath|air) in\b")
+forces_breath = _said(
+    r"\b(?:rapid|forceful|forced|pumping|explosive) breath\w*|\bbreathe (?:hard|fast|as fast|forcefully)\b"
+)
+bounces = _said(r"\bbounc(?:e|es|ing)\b")
+#: What belongs in a room and not in a recording.
+speaks_to_room = _said(
+    r"\bany questions\b|\b(?:ask|tell|show|call) me\b|\blet me (?:see|know)\b|\braise your hand\b|\bin this room\b"
+    r"|\bI(?:['’]ll| will| am going to) come (?:round|to you|over)\b|\bsee you next (?:week|time|month)\b"
+    r"|\btoday is\b|\bgood (?:morning|afternoon|evening)\b"
+)
+says_support = _has(
+    r"\b(?:hold|hands?|fingers?|fingertips?|touch|rest|lean|keep)\b[^.!?]{0,40}\b"
+    r"(?:chair|wall|table|rail|something|support|door|desk|seat)\b|\bhold on\b|\bsit (?:down )?(?:for|instead)\b"
+)
+says_slowly = _has(
+    r"\bslow\w*|\byour time\b|\bin stages\b|\bhead (?:comes? )?last\b|\bunhurried\b|\bwithout hurry"
+    r"|\bone (?:vertebra|bone|step) (?:by|at)\b|\bwait\b|\bpause\b|\bhold on to\b"
+)
+says_easier = _has(
+    r"\beasier\b|\btoo much\b|\bless\?|\bfor less\b|\bgentler\b|\bneed less\b|\bif you need\b|\bmake it smaller\b"
+    r"|\bkinder\b"
+)
+says_without = _has(r"\bwithout (?:a|the|one)\b|\bno \w+\?|\bif you have no\b|\bnone at hand\b|\bor (?:a|an|your) \w+")
+says_tension = _has(r"\bpain\b|\bhurts?\b|\bmild\b")
+says_rest = _has(r"\brest\b|\bstop\b|\bease\b|\bcome out\b|\bpause\b")
+says_professional = _has(r"\bdoctor|\bphysio|\bhealth professional|\bnurse|\btherapist")
+
+_SIDED = r"(?:the |your |each |both |that |this |\{side\} |\{other\} )*"
+#: Places by the words for them, the longer words first, with every region that they may mean.
+_PLACES: tuple[tuple[str, frozenset[Region]], ...] = tuple(
+    (pattern.replace("_", _SIDED), frozenset(regions))
+    for pattern, regions in (
+        (r"(?:behind|back of|backs of) _(?:thighs?|legs?)\b|\bhamstrings?", {Region.BACK_THIGH, Region.CALF}),
+        (r"front(?:s)? of _thighs?|\bquad\w*", {Region.FRONT_THIGH}),
+        (r"(?:inside|inner side) of _thighs?|\binner thighs?|\bgroin", {Region.INNER_THIGH}),
+        (r"(?:front|fold) of _(?:hips?|groin)|\bhip flexors?", {Region.HIP_FRONT}),
+        (r"(?:side|outside|outer side) of _(?:hips?|thighs?)|\bouter hips?", {Region.HIP_SIDE, Region.DEEP_HIP}),
+        (r"deep in _(?:hip|seat)|\bbuttocks?|\bglutes?|\bin _seat\b", {Region.DEEP_HIP, Region.HIP_SIDE}),
+        (r"\bcal(?:f|ves)\b", {Region.CALF}),
+        (r"\bankles?\b", {Region.ANKLE, Region.CALF}),
+        (r"\b(?:soles?|arch(?:es)?) of _f(?:oo|ee)t|\bsoles?\b", {Region.FOOT}),
+        (r"\blow(?:er)? back\b", {Region.LOWER_BACK, Region.SPINE, Region.BREATH, Region.WHOLE_BODY}),
+        (
+            r"between _(?:shoulder )?blades|\bupper back\b",
+            {Region.UPPER_BACK, Region.SHOULDERS, Region.CHEST, Region.SPINE},
+        ),
+        (r"\bchest\b|\bbreastbone\b", {Region.CHEST, Region.SHOULDERS, Region.BREATH, Region.UPPER_ARM}),
+        (r"\bneck\b", {Region.NECK, Region.SHOULDERS, Region.UPPER_BACK}),
+        (r"\bjaw\b", {Region.JAW}),
+        (r"\bforearms?\b", {Region.FOREARM, Region.WRIST, Region.HAND}),
+        (r"\bwrists?\b", {Region.WRIST, Region.FOREARM, Region.HAND}),
+        (r"\bupper arms?\b|\btriceps\b|\bbiceps\b", {Region.UPPER_ARM, Region.SHOULDERS, Region.CHEST}),
+        (r"\bbehind _knees?\b", {Region.BACK_THIGH, Region.CALF}),
+        (r"\bin _knees?\b", frozenset[Region]()),
+    )
+)
+#: What a section's name announces, by the words in it.
+_ANNOUNCED: tuple[tuple[str, frozenset[Region]], ...] = (
+    (r"\bhips?\b", frozenset({Region.HIP_FRONT, Region.HIP_SIDE, Region.DEEP_HIP, Region.INNER_THIGH})),
+    (
+        r"\blegs?\b",
+        frozenset({Region.FRONT_THIGH, Region.BACK_THIGH, Region.INNER_THIGH, Region.CALF})
+        | {Region.HIP_FRONT, Region.HIP_SIDE},
+    ),
+    (r"\bcal(?:f|ves)\b", frozenset({Region.CALF})),
+    (r"\bankles?\b", frozenset({Region.ANKLE, Region.CALF, Region.FOOT})),
+    (r"\bfeet\b|\bfoot\b", frozenset({Region.FOOT, Region.ANKLE})),
+    (r"\bneck\b", frozenset({Region.NECK})),
+    (r"\bjaw\b", frozenset({Region.JAW})),
+    (r"\bshoulders?\b", frozenset({Region.SHOULDERS, Region.UPPER_BACK, Region.CHEST})),
+    (r"\barms?\b", frozenset({Region.UPPER_ARM, Region.FOREARM, Region.SHOULDERS, Region.WRIST, Region.HAND})),
+    (r"\bhands?\b", frozenset({Region.HAND, Region.WRIST, Region.FOREARM})),
+    (r"\bwrists?\b", frozenset({Region.WRIST, Region.FOREARM, Region.HAND})),
+    (r"\bchest\b", frozenset({Region.CHEST})),
+    (r"\bribs?\b", frozenset({Region.SIDE_BODY, Region.BREATH, Region.CHEST})),
+    (
+        r"\bback\b|\bspine\b",
+        frozenset({Region.UPPER_BACK, Region.LOWER_BACK, Region.SPINE, Region.SIDE_BODY}),
+    ),
+    (r"\bthighs?\b", frozenset({Region.FRONT_THIGH, Region.BACK_THIGH, Region.INNER_THIGH})),
+    (r"\bbreath\w*", frozenset({Region.BREATH})),
+)
+
+
+@lru_cache(maxsize=8192)
+def places(words: str) -> tuple[tuple[str, frozenset[Region]], ...]:
+    """The places of the body that a text names, as written, with the regions that each may mean."""
+    found, rest = [], words
+    for pattern, regions in _PLACES:
+        for match in _compiled(pattern).finditer(rest):
+            if not _DENIED.search(rest[: match.start()]):
+                found.append((match.group(), regions))
+        rest = _compiled(pattern).sub(lambda m: "." * len(m.group()), rest)
+    return tuple(found)
+
+
+@lru_cache(maxsize=1024)
+def announced(name: str) -> tuple[tuple[str, frozenset[Region]], ...]:
+    """The places that the name of a section promises; ``Back to work`` promises none."""
+    plain = re.sub(r"\bback (?:to|in|and)\b", "", name, flags=re.I)
+    matches = ((_compiled(pattern).search(plain), regions) for pattern, regions in _ANNOUNCED)
+    return tuple((match.group(), regions) for match, regions in matches if match)
+
+
+@dataclass(frozen=True, slots=True)
+class SpokenNumber:
+    """A number that a text says of something countable: where, how many, of what, and how it says so."""
+
+    start: int
+    end: int
+    count: int
+    unit: str
+    phrase: str
+    more: bool
+
+
+_NUMBERS = {number_words(n): n for n in (*range(1, 21), *range(30, 100, 10), 25, 35, 45)}
+_WORD = "|".join(sorted(_NUMBERS, key=len, reverse=True))
+_UNITS = {
+    "second": "seconds",
+    "minute": "minutes",
+    "rep": "count",
+    "repetition": "count",
+    "time": "count",
+    "breath": "count",
+    "round": "rounds",
+    "move": "moves",
+    "stretch": "moves",
+    "stretche": "moves",
+}
+_COUNTED = _compiled(
+    rf"\b(?P<n>\d{{1,3}}|{_WORD})(?P<before> more| other| easy| slow| full| deep| of these| last)*[ -]"
+    rf"(?P<unit>seconds?|minutes?|reps?|repetitions?|times|breaths?|rounds?|moves?|stretch(?:es)?)\b"
+    rf"(?P<after> (?:more|left|to go|longer))?"
+)
+
+
+@lru_cache(maxsize=8192)
+def numbers(words: str) -> tuple[SpokenNumber, ...]:
+    """Every number above one that a text says of seconds, minutes, reps, breaths, rounds or moves."""
+    found = []
+    for match in _COUNTED.finditer(words):
+        said = match["n"].casefold()
+        count = int(said) if said.isdigit() else _NUMBERS[said]
+        unit = _UNITS.get(match["unit"].casefold().removesuffix("s"), "moves")
+        more = bool(match["after"]) or (match["before"] or "").strip() in ("more", "other", "last")
+        if count > 1:
+            found.append(SpokenNumber(match.start("n"), match.end("n"), count, unit, match.group(), more))
+    return tuple(found)
+
+
+_NEXT = _compiled(
+    r"\b(?:after this(?:,| comes| we do)|next(?:,| is| up(?: is)?:?| comes"
+    r"| we (?:go|move|come|do)(?: (?:in)?to| on to)?))"
+    r"\s+(?!\{)(?P<what>[^.,;!?]+)"
+)
+
+
+@lru_cache(maxsize=8192)
+def next_named(words: str) -> tuple[str, ...]:
+    """What a text says comes next, where it is said in so many words instead of {next}."""
+    return tuple(match["what"].strip() for match in _NEXT.finditer(words))
+
+
+_SMALL_WORDS = frozenset(
+    ("a", "an", "the", "your", "our", "in", "on", "of", "to", "and", "with", "for", "at", "it", "is")
+) | frozenset(("stretch", "seated", "standing", "lying", "easy"))
+
+
+@lru_cache(maxsize=4096)
+def content_words(words: str) -> frozenset[str]:
+    """The words of a name that tell it apart, in small letters and without plural."""
+    found = re.findall(r"[^\W\d_]+", words.casefold())
+    return frozenset(word.removesuffix("s") for word in found if word not in _SMALL_WORDS)

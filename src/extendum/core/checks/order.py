@@ -1,0 +1,199 @@
+"""Order: what is announced, effort, up and down, and the two ends of a class."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from itertools import pairwise
+
+from extendum.core.audience import Condition
+from extendum.core.body import FLOOR
+from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
+from extendum.core.checks.lexicon import announced, content_words, next_named
+from extendum.core.checks.looked import Looked, Text
+from extendum.core.checks.mends import fewer_changes, listed, rewritten, say_at_close
+from extendum.core.item import MoveItem, Quiet, Talk, TalkKind
+from extendum.core.move import Kind
+from extendum.core.script import Role
+
+#: How often people may get down or up: once down and once up for a group that needs time, twice for others.
+CHANGES_SLOW, CHANGES_MOST = 2, 4
+#: Effort (1 to 5) that rises by so much at once, or by less to something hard, leaves people behind.
+JUMP, HARD = 3, 4
+RECHECK = "Notice again what you noticed at the start. What is different?"
+CLOSE = "Stay a moment, and let the breath come and go. Get up slowly when you are ready."
+
+
+@checked(
+    Family.ORDER,
+    "next-differs",
+    Severity.FIX,
+    "whether what the words announce as next is what comes",
+    "After a change of order the words still announce the old one; {next} always names what really comes.",
+)
+def next_differs(looked: Looked) -> Iterator[Found]:
+    """Words announce something as next, and something else comes."""
+    moves = [(n, item) for n, item in enumerate(looked.items) if isinstance(item, MoveItem)]
+    for at, here in enumerate(looked.items):
+        if isinstance(here, Quiet):
+            continue
+        wrong: list[tuple[Text, str]] = []
+        coming = next((item for n, item in moves if n > at), None)
+        for text in looked.texts[here.id]:
+            for said in next_named(text.words):
+                words = content_words(said)
+                named = any(words & content_words(item.name) for _, item in moves if item is not here)
+                if coming is None or (named and not words & content_words(coming.name)):
+                    wrong.append((text, said))
+        if wrong:
+            text, said = wrong[0]
+            comes = coming.name if coming else "no other move"
+            yield Found(
+                f"{here.name} announces “{said}”; {comes} comes.",
+                (here.id,),
+                mend=Mend("Put {next} there", rewritten([t for t, _ in wrong], _announcing)) if coming else None,
+            )
+
+
+def _announcing(text: Text) -> str:
+    words = text.words
+    for said in next_named(words):
+        words = words.replace(said, "{next}", 1)
+    return words
+
+
+@checked(
+    Family.ORDER,
+    "section-elsewhere",
+    Severity.CONSIDER,
+    "whether a section reaches the places that its name announces",
+    "A section that is announced as one thing and does another confuses people, and the log.",
+)
+def section_elsewhere(looked: Looked) -> Iterator[Found]:
+    """A section is named after a place that none of its moves is for."""
+    for section, items in looked.sections:
+        moves = [item for item in items if isinstance(item, MoveItem)]
+        regions = {target.region for item in moves for target in item.move.targets}
+        missing = [word for word, meant in announced(section.name) if not meant & regions]
+        if moves and missing:
+            yield Found(
+                f"The section {section.name} has nothing for the {listed(missing).casefold()}.",
+                tuple(item.id for item in moves),
+                facts=(("section", section.id),),
+            )
+
+
+@checked(
+    Family.ORDER,
+    "effort-jumps",
+    Severity.CONSIDER,
+    "whether effort rises step by step",
+    "Effort is marked from 1 to 5 on each move; a rise of three steps, or of two to something hard, leaves people "
+    "behind.",
+)
+def effort_jumps(looked: Looked) -> Iterator[Found]:
+    """Effort rises at once."""
+    jumps = [
+        (a, b)
+        for a, b in pairwise(looked.visits)
+        if b.move.effort - a.move.effort >= JUMP or (b.move.effort >= HARD and b.move.effort - a.move.effort >= 2)
+    ]
+    yield from _between(jumps, "Effort jumps from {} to {} at {}.")
+
+
+@checked(
+    Family.ORDER,
+    "effort-drops",
+    Severity.CONSIDER,
+    "whether hard work eases off before stillness",
+    "From hard work to stillness at once makes people dizzy: something easier comes between.",
+)
+def effort_drops(looked: Looked) -> Iterator[Found]:
+    """Hard work is followed by stillness."""
+    drops = [
+        (a, b)
+        for a, b in pairwise(looked.visits)
+        if a.move.effort >= HARD and b.move.effort == 1 and b.move.kind in (Kind.STATIC, Kind.BREATH)
+    ]
+    if looked.visits and looked.visits[-1].move.effort >= HARD:
+        last = looked.visits[-1]
+        yield Found(f"The class ends with {last.name}, effort {last.move.effort}.", (last.id,))
+        return
+    yield from _between(drops, "Effort drops from {} to {} at {}.")
+
+
+def _between(pairs: list[tuple[MoveItem, MoveItem]], sentence: str) -> Iterator[Found]:
+    if pairs:
+        before, after = pairs[0]
+        told = sentence.format(before.move.effort, after.move.effort, listed(b.name for _, b in pairs))
+        yield Found(told, tuple(dict.fromkeys(b.id for _, b in pairs)))
+
+
+@checked(
+    Family.ORDER,
+    "floor-often",
+    Severity.CONSIDER,
+    "how often people get down to the floor and up again, for this group",
+    "Getting down and up costs time, and is the hardest part of a class for people with sore knees or poor balance.",
+)
+def floor_often(looked: Looked) -> Iterator[Found]:
+    """People get up and down more often than this group should."""
+    low, changes, at = looked.script.start_posture in FLOOR, 0, list[str]()
+    for item in looked.visits:
+        for posture in (item.move.posture, item.move.ends_in):
+            if (posture in FLOOR) != low:
+                low, changes = not low, changes + 1
+                at.append(item.id)
+    careful = looked.slow or looked.has(Condition.KNEES, Condition.BALANCE, Condition.HIP_REPLACEMENT)
+    most = CHANGES_SLOW if careful else CHANGES_MOST
+    if changes > most:
+        whom = ", with somebody who needs time for it" if careful else ""
+        yield Found(
+            f"People get down or up {changes} times{whom}.",
+            tuple(dict.fromkeys(at)),
+            facts=(("changes", changes), ("most", most)),
+            mend=Mend("Put a section in an order with fewer changes", fewer_changes),
+        )
+
+
+@checked(
+    Family.ORDER,
+    "no-closing",
+    Severity.CONSIDER,
+    "whether something closes the class",
+    "People leave a class as its last minute leaves them: a few words, or breaths, to settle.",
+)
+def no_closing(looked: Looked) -> Iterator[Found]:
+    """Nothing settles people at the end."""
+    closing = [item for section, items in looked.sections if section.role is Role.CLOSING for item in items]
+    if not any(isinstance(item, MoveItem | Talk) for item in closing):
+        change = say_at_close(looked, TalkKind.TALK, "Close", CLOSE)
+        yield Found("Nothing closes the class.", mend=Mend("Put a few words to close there", change))
+
+
+@checked(
+    Family.ORDER,
+    "no-recheck",
+    Severity.CONSIDER,
+    "whether a check-in is returned to at the end",
+    "People who were asked to notice something want to know whether it changed.",
+)
+def no_recheck(looked: Looked) -> Iterator[Found]:
+    """A check-in has no recheck after it, or a recheck no check-in before it."""
+    asked: Talk | None = None
+    for talk in looked.talks:
+        if talk.kind is TalkKind.CHECK_IN:
+            asked = asked or talk
+        elif talk.kind is TalkKind.RECHECK:
+            if asked is None:
+                yield Found(f"{talk.name} returns to something that nobody was asked to notice.", (talk.id,))
+            asked = None
+    if asked:
+        change = say_at_close(looked, TalkKind.RECHECK, "Notice again", RECHECK)
+        yield Found(
+            f"{asked.name} is never returned to.", (asked.id,), mend=Mend("Put a recheck into the close", change)
+        )
+
+
+CHECKS: tuple[Check, ...] = (
+    *(next_differs, section_elsewhere, effort_jumps, effort_drops, floor_often, no_closing, no_recheck),
+)

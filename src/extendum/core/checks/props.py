@@ -1,0 +1,153 @@
+"""Props and space: what is at hand, what is picked up again and again, and whether people hear of it in time."""
+
+from __future__ import annotations
+
+import re
+from collections import Counter
+from collections.abc import Iterator
+from functools import partial
+
+from extendum.core.audience import Setting
+from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
+from extendum.core.checks.lexicon import says_without
+from extendum.core.checks.looked import Looked
+from extendum.core.checks.mends import each, fewer_changes, listed, say_at_start, with_prompt
+from extendum.core.checks.safety import against
+from extendum.core.item import Item, MoveItem, TalkKind
+from extendum.core.keeping import Against, at_hand
+from extendum.core.move import OptionKind
+from extendum.core.words import PromptKind, mentions
+
+#: Picking the same thing up more often than this is once too often.
+PICKED_MOST = 2
+_SCARCE = re.compile(r"\b(some|few|not (?:everybody|everyone|all)|not for)\b", re.I)
+
+
+@checked(
+    Family.PROPS,
+    "prop-missing",
+    Severity.FIX,
+    "whether every prop that a move needs is at hand",
+    "The brief says what the group has; a chair and a mat are at hand where its postures need them.",
+)
+def prop_missing(looked: Looked) -> Iterator[Found]:
+    """A move needs a prop that the brief does not have."""
+    yield from against(looked, Against.PROP, "{name}: {told}.")
+
+
+@checked(
+    Family.PROPS,
+    "prop-wrong",
+    Severity.FIX,
+    "whether the props at hand are what a move needs them to be",
+    "Chairs are stable and without wheels, the floor does not slip; a prop of the wrong kind is worse than none.",
+)
+def prop_wrong(looked: Looked) -> Iterator[Found]:
+    """A prop at hand is of the wrong kind for a move."""
+    yield from against(looked, Against.PROP_KIND, "{name}: {told}.")
+
+
+@checked(
+    Family.PROPS,
+    "prop-often",
+    Severity.CONSIDER,
+    "how often the same prop is picked up",
+    "Picking a strap up again and again costs its seconds each time, and people's attention.",
+)
+def prop_often(looked: Looked) -> Iterator[Found]:
+    """The same prop is picked up and put down again and again."""
+    held: frozenset[str] = frozenset()
+    picked: Counter[str] = Counter()
+    at: dict[str, list[str]] = {}
+    for item in looked.visits:
+        for prop in item.move.props:
+            if prop.pick_up_s and prop.name not in held:
+                picked[prop.name] += 1
+                at.setdefault(prop.name, []).append(item.id)
+        held = frozenset(prop.name for prop in item.move.props)
+    often = [name for name, count in picked.most_common() if count > PICKED_MOST]
+    if often:
+        told = listed(f"the {name} {picked[name]} times" for name in often)
+        yield Found(
+            f"Picked up again and again: {told}.",
+            tuple(dict.fromkeys(at[often[0]])),
+            facts=tuple((name, picked[name]) for name in often),
+            mend=Mend("Put a section in an order with fewer changes", fewer_changes),
+        )
+
+
+@checked(
+    Family.PROPS,
+    "prop-idle",
+    Severity.CONSIDER,
+    "whether people without a prop are told what to do",
+    "Somebody at home has no strap, and does nothing for a minute.",
+)
+def prop_idle(looked: Looked) -> Iterator[Found]:
+    """A move needs a prop, and people without it are left idle."""
+    recorded = looked.brief.setting is Setting.RECORDED
+    idle = []
+    for item in looked.moves:
+        needs = [p for p in item.move.props if p.required and p.pick_up_s]
+        unsure = recorded or any(_is_scarce(looked, p.name) for p in needs)
+        if needs and unsure and not any(says_without(text.words) for text in looked.texts[item.id]):
+            idle.append((item, needs[0].name))
+    if idle:
+        props, names = listed(name for _, name in idle), listed(i.name for i, _ in idle)
+        yield Found(
+            f"Nobody says what to do without the {props}: {names}.",
+            tuple(item.id for item, _ in idle),
+            mend=Mend("Say it there", each([i.id for i, _ in idle], partial(_with_other_way, looked=looked))),
+        )
+
+
+def _is_scarce(looked: Looked, name: str) -> bool:
+    """Whether the brief says that not everybody has it."""
+    has = at_hand(name, looked.brief)
+    return has is not None and _SCARCE.search(has.like) is not None
+
+
+def _with_other_way(item: Item, looked: Looked) -> Item:
+    if not isinstance(item, MoveItem):
+        return item
+    option = item.move.option(OptionKind.WITHOUT_PROP)
+    other = looked.entries.get(option.move) if option and option.move else None
+    what = option.words if option and option.words else f"Do {other.move.name.lower()} instead." if other else ""
+    prop = next(p.name for p in item.move.props if p.required)
+    return with_prompt(item, PromptKind.EASIER, f"No {prop}? {what or 'Do it without, and smaller.'}")
+
+
+@checked(
+    Family.PROPS,
+    "needs-unsaid",
+    Severity.CONSIDER,
+    "whether the opening says which props the class uses",
+    "Props that are named when they are needed are fetched in the middle of a hold; {needs} says what the script uses.",
+)
+def needs_unsaid(looked: Looked) -> Iterator[Found]:
+    """A prop is used that nobody was told to fetch."""
+    first = next((n for n, item in enumerate(looked.items) if isinstance(item, MoveItem)), 0)
+    ahead = [talk for n, talk in enumerate(looked.items) if n <= first and talk in looked.talks]
+    said = " ".join(text.words for talk in ahead for text in looked.texts[talk.id])
+    if mentions(said, {"needs"}):
+        return
+    props = dict.fromkeys(p.name for item in looked.moves for p in item.move.props if p.required)
+    handed = {p for talk in looked.talks if talk.kind is TalkKind.PROPS for p in (q.name for q in talk.picks_up)}
+    unsaid = [name for name in props if not re.search(rf"\b{re.escape(name)}", said, re.I) and name not in handed]
+    unsaid = [name for name in unsaid if not (name in ("chair", "mat") and _is_on(looked, name))]
+    if unsaid:
+        users = [i for i in looked.moves if any(p.name in unsaid for p in i.move.props)]
+        yield Found(
+            f"The opening does not say that the class uses {listed(f'a {name}' for name in unsaid)}.",
+            (users[0].id,),
+            mend=say_at_start(looked, "{needs}"),
+        )
+
+
+def _is_on(looked: Looked, name: str) -> bool:
+    """Whether the class begins on the chair or the mat, so that nobody has to be told."""
+    first = next((item for item in looked.moves), None)
+    return first is not None and any(p.name == name for p in first.move.props)
+
+
+CHECKS: tuple[Check, ...] = (prop_missing, prop_wrong, prop_often, prop_idle, needs_unsaid)

@@ -1,0 +1,131 @@
+"""Recording: what a camera sees, what a recording cannot wait for, and captions that can be read."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+from functools import partial
+
+from extendum.core.audience import Setting
+from extendum.core.body import Base
+from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
+from extendum.core.checks.lexicon import speaks_to_room
+from extendum.core.checks.looked import Looked
+from extendum.core.checks.mends import drop_sentences, each, listed
+from extendum.core.checks.said import sayings
+from extendum.core.dose import Hold, Open
+from extendum.core.edit import set_style
+from extendum.core.item import Item, MoveItem
+from extendum.core.script import Script
+from extendum.core.style import Facing
+from extendum.core.timeline import Mode
+
+#: Captions are read comfortably at about 17 characters a second; a little more is still read.
+CAPTION_CHARACTERS, CAPTION_MOST = 17, 19
+
+
+@checked(
+    Family.RECORDING,
+    "facing-unseen",
+    Severity.CONSIDER,
+    "how the teacher lies or kneels to the camera",
+    "Seen from the feet or the head a position on the floor cannot be made out; from the side it can.",
+)
+def facing_unseen(looked: Looked) -> Iterator[Found]:
+    """In a recording, a floor position is not turned side-on."""
+    if looked.brief.setting is not Setting.RECORDED:
+        return
+    unseen = [
+        item
+        for item in looked.moves
+        if Base.of(item.move.posture) in (Base.FLOOR, Base.LYING) and item.facing is not Facing.SIDE_ON
+    ]
+    if unseen:
+        yield Found(
+            f"The camera does not see {listed(item.name for item in unseen)} from the side.",
+            tuple(item.id for item in unseen),
+            mend=Mend("Turn side-on", each([item.id for item in unseen], _side_on)),
+        )
+
+
+def _side_on(item: Item) -> Item:
+    return replace(item, facing=Facing.SIDE_ON) if isinstance(item, MoveItem) else item
+
+
+@checked(
+    Family.RECORDING,
+    "said-to-room",
+    Severity.CONSIDER,
+    "whether a recording speaks to people in a room, or of a day",
+    "Whoever watches a recording is alone with it, at any time of day.",
+)
+def said_to_room(looked: Looked) -> Iterator[Found]:
+    """In a recording, words speak to a room or of a time of day."""
+    if looked.brief.setting is Setting.RECORDED:
+        for item, texts, first in sayings(looked, speaks_to_room):
+            name = texts[0].item.name
+            yield Found(f"{name} says “{first}” in a recording.", (item,), mend=drop_sentences(texts, speaks_to_room))
+
+
+@checked(
+    Family.RECORDING,
+    "open-recorded",
+    Severity.CONSIDER,
+    "whether a recording has doses without an end",
+    "An open dose waits for the teacher to move on; a recording moves on when its planned seconds are over.",
+)
+def open_recorded(looked: Looked) -> Iterator[Found]:
+    """In a recording, a dose is open."""
+    if looked.brief.setting is not Setting.RECORDED:
+        return
+    waits = [item for item in looked.moves if any(isinstance(dose, Open) for dose in item.doses)]
+    if waits:
+        yield Found(
+            f"Open until you move on: {listed(item.name for item in waits)}.",
+            tuple(item.id for item in waits),
+            mend=Mend("Hold for the planned seconds", each([item.id for item in waits], _closed)),
+        )
+
+
+def _closed(item: Item) -> Item:
+    if not isinstance(item, MoveItem):
+        return item
+    then = tuple(replace(s, dose=Hold(s.dose.seconds)) if isinstance(s.dose, Open) else s for s in item.then)
+    dose = Hold(item.dose.seconds) if isinstance(item.dose, Open) else item.dose
+    return replace(item, dose=dose, then=then)
+
+
+@checked(
+    Family.RECORDING,
+    "captions-fast",
+    Severity.NOTE,
+    "whether what is said can be read as captions in its time",
+    "Captions are read at about 17 characters a second.",
+)
+def captions_fast(looked: Looked) -> Iterator[Found]:
+    """In a recording, words are spoken faster than their captions are read."""
+    if looked.brief.setting is not Setting.RECORDED:
+        return
+    fast = [
+        cue
+        for cue in looked.timeline.cues
+        if cue.mode is Mode.SPOKEN and len(cue.text) * 1000 > CAPTION_MOST * max(1000, cue.end_ms - cue.start_ms)
+    ]
+    if fast:
+        rate = looked.style.words_per_minute
+        worst = max(len(cue.text) * 1000 // max(1000, cue.end_ms - cue.start_ms) for cue in fast)
+        slower = max(60, rate * CAPTION_CHARACTERS // worst)
+        yield Found(
+            f"Too fast to read as captions at {rate} words a minute: {len(fast)} lines, first “{fast[0].text}”.",
+            (fast[0].id.split(".")[0],),
+            fast[0].segment,
+            facts=(("lines", len(fast)),),
+            mend=Mend(f"Speak at {slower} words a minute", partial(_slower, words_per_minute=slower)),
+        )
+
+
+def _slower(script: Script, words_per_minute: int) -> Script:
+    return set_style(script, replace(script.style, words_per_minute=words_per_minute))
+
+
+CHECKS: tuple[Check, ...] = (facing_unseen, said_to_room, open_recorded, captions_fast)

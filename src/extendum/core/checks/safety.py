@@ -1,0 +1,318 @@
+"""Safety: moves against the group, cautions that nobody says, coming up, balance, eyes.
+
+What is found here is what usually needs care. Nothing found does not mean that a class is safe for anybody.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+from functools import partial
+
+from extendum.core.audience import Condition
+from extendum.core.body import FLOOR, Base, Posture
+from extendum.core.cautions import (
+    SLOW_RISE,
+    SUPPORT,
+    UP_FROM_FLOOR,
+    is_spoken,
+    lacking,
+    rises,
+    spoken,
+    start_line,
+)
+from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
+from extendum.core.checks.lexicon import (
+    closes_eyes,
+    says_professional,
+    says_rest,
+    says_slowly,
+    says_support,
+    says_tension,
+)
+from extendum.core.checks.looked import Looked, Text
+from extendum.core.checks.mends import (
+    drop_sentences,
+    each,
+    limited,
+    listed,
+    say_at_start,
+    swapped,
+    with_move,
+    with_prompt,
+)
+from extendum.core.checks.words import unsaid_of
+from extendum.core.dose import Hold
+from extendum.core.item import Item, MoveItem
+from extendum.core.keeping import Against, concerns, objections_to
+from extendum.core.move import Caution, Kind
+from extendum.core.timeline import CueKind, SegmentKind
+from extendum.core.words import PromptKind
+
+#: On one leg no hold beyond this where somebody's balance is poor, if the class sets no limit of its own.
+ONE_LEG_MOST_S = 20
+_PRESSING = Caution(Condition.BLOOD_THINNERS.value, "Leave it out; and never on the spine or a bone.")
+
+
+def against(looked: Looked, kind: Against, sentence: str) -> Iterator[Found]:
+    """Moves that something of one kind in the brief speaks against, with what could stand in."""
+    for item in looked.moves:
+        told = [one.told for one in objections_to(item.move, looked.brief) if one.against is kind]
+        if told:
+            said = sentence.format(name=item.name, told="; ".join(told).rstrip("."))
+            yield Found(said, (item.id,), facts=tuple(("why", one) for one in told), mend=swapped(looked, item))
+
+
+@checked(
+    Family.SAFETY,
+    "against-condition",
+    Severity.FIX,
+    "moves that people with a condition in this group leave out",
+    "Cautions belong to moves: the usual ones of the field. What somebody may do is for them and their professional.",
+)
+def against_condition(looked: Looked) -> Iterator[Found]:
+    """A move is one that somebody in the group leaves out."""
+    yield from against(looked, Against.CONDITION, "{name} is left out with {told}.")
+
+
+@checked(
+    Family.SAFETY,
+    "posture-out",
+    Severity.FIX,
+    "postures that the group cannot take",
+    "A chair and the floor are never one “seated”: the posture decides who can take part.",
+)
+def posture_out(looked: Looked) -> Iterator[Found]:
+    """A move is in a posture that the brief does not have."""
+    yield from against(looked, Against.POSTURE, "{name} is done in a posture that the brief does not have: {told}.")
+
+
+@checked(
+    Family.SAFETY,
+    "to-avoid",
+    Severity.FIX,
+    "moves that the brief says to avoid",
+    "The brief's own words about what to leave out.",
+)
+def to_avoid(looked: Looked) -> Iterator[Found]:
+    """A move is one that the brief wants to avoid."""
+    yield from against(looked, Against.AVOIDED, "{name}: {told}.")
+
+
+@checked(
+    Family.SAFETY,
+    "caution-unspoken",
+    Severity.CONSIDER,
+    "whether people whom a move has to be adapted for are told how",
+    "A caution that only the teacher has read protects nobody.",
+)
+def caution_unspoken(looked: Looked) -> Iterator[Found]:
+    """Somebody in the group adapts a move, and nobody says how."""
+    start = " ".join(talk.words for talk in looked.talks)
+    missed: dict[str, list[Caution]] = {}
+    for item in looked.moves:
+        wanted = [*concerns(item.move, looked.brief), *([_PRESSING] if item.move.kind is Kind.PRESSING else [])]
+        if wanted:
+            said = start + " " + " ".join(text.words for text in looked.texts[item.id])
+            lost = [caution for caution in wanted if not is_spoken(caution, said)]
+            if lost:
+                missed[item.id] = lost
+    if missed:
+        names = listed(item.name for item in looked.moves if item.id in missed)
+        whom = listed(dict.fromkeys(one.condition for lost in missed.values() for one in lost))
+        yield Found(
+            f"Nobody says how it is adapted for {whom}: {names}.",
+            tuple(missed),
+            facts=tuple((one.condition, one.advice) for lost in missed.values() for one in lost),
+            mend=Mend("Say it at each move", each(missed, partial(_with_cautions, missed=missed))),
+        )
+
+
+def _with_cautions(item: Item, missed: dict[str, list[Caution]]) -> Item:
+    return with_prompt(item, PromptKind.CAUTION, " ".join(spoken(caution) for caution in missed[item.id]))
+
+
+@checked(
+    Family.SAFETY,
+    "caution-unsaid",
+    Severity.FIX,
+    "whether written cautions find their place",
+    "A caution is said in the set-up or in the first third; a short hold may have no room for it.",
+)
+def caution_unsaid(looked: Looked) -> Iterator[Found]:
+    """A caution is written, and finds no place."""
+    yield from unsaid_of(looked, CueKind.CAUTION, "The caution")
+
+
+@checked(
+    Family.SAFETY,
+    "caution-lacking",
+    Severity.NOTE,
+    "whether moves carry the usual cautions for what they ask of the body",
+    "Weight on wrists or knees, lying long on the back, head low, one leg, pressing: each has its usual caution.",
+)
+def caution_lacking(looked: Looked) -> Iterator[Found]:
+    """A move carries none of a caution that is usual for it."""
+    lack = {item.id: found for item in looked.moves if (found := lacking(item.move))}
+    if lack:
+        named = {one.condition for found in lack.values() for one in found}
+        ours = bool(named & looked.conditions)
+        names = listed(item.name for item in looked.moves if item.id in lack)
+        yield Found(
+            f"No caution about {listed(sorted(named))} on {names}.",
+            tuple(lack),
+            mend=Mend("Put the usual caution on it", each(lack, partial(_cautioned, lack=lack))),
+            severity=Severity.CONSIDER if ours else None,
+        )
+
+
+def _cautioned(item: Item, lack: dict[str, tuple[Caution, ...]]) -> Item:
+    return with_move(item, cautions=(*item.move.cautions, *lack[item.id])) if isinstance(item, MoveItem) else item
+
+
+@checked(
+    Family.SAFETY,
+    "no-usual-cautions",
+    Severity.CONSIDER,
+    "whether the usual cautions are said once",
+    "Mild tension, never sharp pain, numbness or tingling; keep breathing; stop and rest whenever it feels wrong. With "
+    "injury, recent surgery, pregnancy, osteoporosis, uncontrolled blood pressure, glaucoma, dizziness or a joint "
+    "replacement, people ask a licensed health professional.",
+)
+def no_usual_cautions(looked: Looked) -> Iterator[Found]:
+    """Nobody says what the usual cautions are, or to ask a professional where somebody has something."""
+    words = " ".join(talk.words for talk in looked.talks)
+    if not (says_tension(words) and says_rest(words)):
+        line = start_line(looked.conditions)
+        yield Found("The usual cautions are not said.", mend=say_at_start(looked, line))
+    elif len(looked.conditions) > 2 and not says_professional(words):
+        line = start_line(looked.conditions).removeprefix(start_line(())).strip()
+        yield Found(
+            "Several people have something, and nobody says to ask a health professional.",
+            mend=say_at_start(looked, line),
+            severity=Severity.NOTE,
+        )
+
+
+@checked(
+    Family.SAFETY,
+    "no-slow-rise",
+    Severity.CONSIDER,
+    "whether people are told to come up slowly from a head-low position, and from the floor",
+    "Coming up fast makes people dizzy: slowly, the head last, with something to hold on to.",
+)
+def no_slow_rise(looked: Looked) -> Iterator[Found]:
+    """People come up from a fold or from the floor, and nothing says slowly."""
+    fast: dict[str, bool] = {}
+    order = looked.moves
+    for n, item in enumerate(order):
+        after = order[n + 1] if n + 1 < len(order) else None
+        move, said = item.move, item.words.release
+        up = rises(move.posture, move.ends_in)
+        if not up and after:
+            up = rises(move.ends_in, after.move.posture)
+            said = f"{said} {_between(looked, item, after)} {after.words.moving} {after.words.there}"
+        if up and not says_slowly(said):
+            fast[item.id] = move.posture in FLOOR
+    if fast:
+        yield Found(
+            f"Nobody is told to come up slowly after {listed(i.name for i in order if i.id in fast)}.",
+            tuple(fast),
+            mend=Mend("Say it at the release", each(fast, partial(_rising, fast=fast))),
+        )
+
+
+def _between(looked: Looked, item: MoveItem, after: MoveItem) -> str:
+    at, to = looked.place[item.id], looked.place[after.id]
+    return " ".join(text.words for one in looked.items[at + 1 : to] for text in looked.texts.get(one.id, ()))
+
+
+def _rising(item: Item, fast: dict[str, bool]) -> Item:
+    if not isinstance(item, MoveItem):
+        return item
+    line = UP_FROM_FLOOR if fast[item.id] else SLOW_RISE
+    return replace(item, words=replace(item.words, release=f"{item.words.release} {line}".strip()))
+
+
+@checked(
+    Family.SAFETY,
+    "one-leg-unsupported",
+    Severity.FIX,
+    "whether people of poor balance have something to hold on to on one leg",
+    "Older adults stand on one leg with a support within reach, or sit.",
+)
+def one_leg_unsupported(looked: Looked) -> Iterator[Found]:
+    """A move stands on one leg, without a support, in a group with poor balance."""
+    if not looked.has(Condition.BALANCE):
+        return
+    for item in looked.moves:
+        if item.move.posture is Posture.ONE_LEG:
+            props = any(p.required and p.name in ("chair", "wall") for p in item.move.props)
+            if not props and not any(says_support(text.words) for text in looked.texts[item.id]):
+                yield Found(
+                    f"{item.name} stands on one leg, and nobody says what to hold on to.",
+                    (item.id,),
+                    mend=Mend(
+                        "Say it as a caution",
+                        each([item.id], partial(with_prompt, kind=PromptKind.CAUTION, text=SUPPORT)),
+                    ),
+                )
+
+
+@checked(
+    Family.SAFETY,
+    "one-leg-long",
+    Severity.FIX,
+    "how long people of poor balance stand on one leg",
+    "Older adults standing on one leg or without support: no hold beyond 20 to 30 s, or sit.",
+)
+def one_leg_long(looked: Looked) -> Iterator[Found]:
+    """A hold on one leg is longer than the class allows, or than people of poor balance should."""
+    most = looked.style.one_leg_most_s or (ONE_LEG_MOST_S if looked.has(Condition.BALANCE) else 0)
+    if not most:
+        return
+    for item in looked.moves:
+        holds = [s.seconds for s in looked.work[item.id] if s.kind in (SegmentKind.HOLD, SegmentKind.OPEN)]
+        if item.move.posture is Posture.ONE_LEG and holds and max(holds) > most:
+            yield Found(
+                f"{item.name} stands on one leg for {max(holds)} s; at most {most} s in this class.",
+                (item.id,),
+                facts=(("seconds", max(holds)), ("most", most)),
+                mend=Mend(f"Hold it for {most} s", each([item.id], partial(_held, most=most)))
+                if isinstance(item.dose, Hold)
+                else swapped(looked, item),
+            )
+
+
+def _held(item: Item, most: int) -> Item:
+    return item.having(limited(item.quantity, 1, most))
+
+
+@checked(
+    Family.SAFETY,
+    "eyes-closed",
+    Severity.CONSIDER,
+    "whether anybody closes the eyes while standing",
+    "With the eyes closed balance goes: people close them when they sit or lie, or hold on.",
+)
+def eyes_closed(looked: Looked) -> Iterator[Found]:
+    """Words ask people who stand to close their eyes."""
+    severity = Severity.FIX if looked.has(Condition.BALANCE, Condition.DIZZINESS) else None
+    by_item: dict[str, list[Text]] = {}
+    for text in looked.all_texts:
+        if closes_eyes(text.words) and Base.of(looked.posture_in[text.item.id]) is Base.STANDING:
+            by_item.setdefault(text.item.id, []).append(text)
+    for item, texts in by_item.items():
+        first = closes_eyes(texts[0].words)[0]
+        yield Found(
+            f"{texts[0].item.name} says “{first}” to people who stand.",
+            (item,),
+            mend=drop_sentences(texts, closes_eyes),
+            severity=severity,
+        )
+
+
+CHECKS: tuple[Check, ...] = (
+    *(against_condition, posture_out, to_avoid, caution_unspoken, caution_unsaid, caution_lacking),
+    *(no_usual_cautions, no_slow_rise, one_leg_unsupported, one_leg_long, eyes_closed),
+)

@@ -1,0 +1,207 @@
+"""Sides: which leads, whether both get the same, and whether each is said."""
+
+from __future__ import annotations
+
+import re
+from collections import Counter
+from collections.abc import Iterator
+from dataclasses import replace
+from functools import partial
+from typing import Any
+
+from extendum.core.body import Side
+from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
+from extendum.core.checks.looked import Looked, Text
+from extendum.core.checks.mends import dosed, each, listed, rewritten
+from extendum.core.edit import set_group
+from extendum.core.item import Item, MoveItem
+from extendum.core.script import Script, SidePlan
+from extendum.core.style import SideNames, spoken_side
+from extendum.core.timeline import CueKind, Segment
+from extendum.core.wording import literal_sides, placed_sides
+
+_OTHERWISE = re.compile(r"\b(other|second|change|chang\w+|switch|swap|opposite)\b", re.I)
+_TURNED = re.compile(r"\b(other|second|change|chang\w+|reverse|around|round|back)\b", re.I)
+_ARRIVING = frozenset(
+    {CueKind.DEMONSTRATION, CueKind.MOVING, CueKind.THERE, CueKind.SHORT, CueKind.SWITCH, CueKind.TURN}
+)
+
+
+def _first_side(segments: list[Segment]) -> Side | None:
+    return next((s.side for s in segments if s.kind.works and s.side in (Side.LEFT, Side.RIGHT)), None)
+
+
+@checked(
+    Family.SIDES,
+    "lead-wanders",
+    Severity.CONSIDER,
+    "whether the same side, as it is named, leads in every move",
+    "People and teacher lose track when the first side changes without a reason; whichever side leads is a setting.",
+)
+def lead_wanders(looked: Looked) -> Iterator[Found]:
+    """Some moves begin on the other side than the rest."""
+    lead = {item.id: side for item in looked.moves if (side := _first_side(looked.work[item.id]))}
+    counts = Counter(lead.values())
+    if len(counts) < 2:
+        return
+    most = max(counts, key=lambda side: (counts[side], side is looked.style.lead_side))
+    others = [item for item in looked.moves if lead.get(item.id) is most.other]
+    yield Found(
+        f"The {most} side leads in {counts[most]} moves, the {most.other} in {listed(i.name for i in others)}.",
+        tuple(item.id for item in others),
+        facts=((f"{most} leads", counts[most]), (f"{most.other} leads", len(others))),
+        mend=Mend(f"Let the {most} side lead everywhere", lambda script: _led_by(script, most)),
+    )
+
+
+def _led_by(script: Script, lead: Side) -> Script:
+    """Every move led by one side: marks of items and groups go, and interleaved passes change sides."""
+    script = replace(script, style=replace(script.style, lead_side=lead))
+    ids = [item.id for item in script.items() if isinstance(item, MoveItem) and item.lead_side]
+    script = each(ids, lambda item: replace(item, lead_side=None) if isinstance(item, MoveItem) else item)(script)
+    for group in [group for section in script.sections for group in section.groups]:
+        first: dict[str, Side] = {}
+        for ref in group.passes:
+            first.setdefault(ref.item, ref.side)
+        passes = tuple(replace(r, side=r.side.other) if first[r.item] is lead.other else r for r in group.passes)
+        if group.lead_side or (group.side_plan is SidePlan.INTERLEAVED and passes != group.passes):
+            script = set_group(script, group.id, lead_side=None, passes=passes)
+    return script
+
+
+@checked(
+    Family.SIDES,
+    "sides-unequal",
+    Severity.FIX,
+    "whether both sides get the same, where it is not marked as self-led",
+    "Both sides come from one dose; an odd count of alternating reps gives one side more.",
+)
+def sides_unequal(looked: Looked) -> Iterator[Found]:
+    """One side gets more than the other."""
+    for item in looked.moves:
+        if item.self_led:
+            continue
+        count = item.dose.quantity.value
+        if item.even and count % 2:
+            yield Found(
+                f"{count} alternating {item.dose.unit} in {item.name}: one side gets one more.",
+                (item.id,),
+                facts=(("count", count),),
+                mend=dosed(item, 1, count + 1, f"Make it {count + 1}"),
+            )
+
+
+@checked(
+    Family.SIDES,
+    "side-unsaid",
+    Severity.FIX,
+    "whether each side of a move is said when it is come to",
+    "A side that nobody names is the one that half of the class does twice.",
+)
+def side_unsaid(looked: Looked) -> Iterator[Found]:
+    """A side of a move is come to, and no words say so."""
+    if looked.style.side_names is SideNames.UNSPOKEN:
+        return
+    for item in looked.moves:
+        if not item.move.sided:
+            continue
+        lead = _first_side(looked.work[item.id])
+        if lead is None:
+            continue
+        quiet = [side for side in (lead, lead.other) if not _named(looked, item, side, lead)]
+        if quiet:
+            yield Found(
+                f"Nobody says {' or '.join(f'the {side} side' for side in quiet)} in {item.name}.",
+                (item.id,),
+                mend=Mend("Say the side", each([item.id], _saying_sides)),
+            )
+
+
+def _named(looked: Looked, item: MoveItem, side: Side, lead: Side) -> bool:
+    name = spoken_side(side, lead, looked.style.side_names)
+    for segment in looked.segments[item.id]:
+        if segment.side is side:
+            for cue in looked.cues.get(segment.id, ()):
+                if cue.kind in _ARRIVING and name in cue.text.casefold():
+                    return True
+                if side is not lead and cue.kind is CueKind.SWITCH and _OTHERWISE.search(cue.text):
+                    return True
+    return False
+
+
+def _saying_sides(item: Item) -> Item:
+    if not isinstance(item, MoveItem):
+        return item
+    words, changes = item.words, dict[str, Any]()
+    if "{side}" not in f"{words.moving} {words.there}":
+        changes["there"] = f"{words.there} The {{side}} side first.".strip()
+    if "{side}" not in words.switch and not _OTHERWISE.search(words.switch):
+        changes["switch"] = f"{words.switch} And the {{side}} side.".strip()
+    if "{side}" not in words.short:
+        changes["short"] = f"{words.short or words.moving} The {{side}} side.".strip()
+    return replace(item, words=replace(words, **changes))
+
+
+@checked(
+    Family.SIDES,
+    "direction-unsaid",
+    Severity.FIX,
+    "whether each direction of a move is said when it is come to",
+    "Circles go one way for half of the class and the other way for the rest when the change is not called.",
+)
+def direction_unsaid(looked: Looked) -> Iterator[Found]:
+    """A direction of a move is come to, and no words say so."""
+    for item in looked.moves:
+        if not item.move.sidedness.by_direction:
+            continue
+        quiet = []
+        for number, way in enumerate(item.move.directions):
+            own = [s for s in looked.segments[item.id] if s.direction == way]
+            said = [cue.text.casefold() for s in own for cue in looked.cues.get(s.id, ()) if cue.kind in _ARRIVING]
+            if not any(way.casefold() in text or (number and _TURNED.search(text)) for text in said):
+                quiet.append(way)
+        if quiet:
+            yield Found(
+                f"Nobody says “{'” or “'.join(quiet)}” in {item.name}.",
+                (item.id,),
+                mend=Mend("Say the direction", each([item.id], _saying_directions)),
+            )
+
+
+def _saying_directions(item: Item) -> Item:
+    if not isinstance(item, MoveItem):
+        return item
+    words = item.words
+    there = words.there if "{direction}" in words.moving + words.there else f"{words.there} First {{direction}}."
+    turn = words.turn if "{direction}" in words.turn else f"{words.turn} And {{direction}}."
+    return replace(item, words=replace(words, there=there.strip(), turn=turn.strip()))
+
+
+@checked(
+    Family.SIDES,
+    "literal-side",
+    Severity.FIX,
+    "whether words of a sided move name left or right themselves",
+    "What is typed as left is said as left on both sides; {side} and {other} always speak the side that is worked.",
+)
+def literal_side(looked: Looked) -> Iterator[Found]:
+    """Words of a sided move hold left or right instead of a placeholder."""
+    for item in looked.moves:
+        if not item.move.sided:
+            continue
+        literal = [text for text in looked.texts[item.id] if literal_sides(text.words)]
+        if literal:
+            lead = _first_side(looked.work[item.id]) or looked.style.lead_side
+            yield Found(
+                f"{item.name} says “{literal_sides(literal[0].words)[0]}” itself, on both sides.",
+                (item.id,),
+                facts=(("text", literal[0].words),),
+                mend=Mend("Put {side} and {other} there", rewritten(literal, partial(_placed, lead=lead))),
+            )
+
+
+def _placed(text: Text, lead: Side) -> str:
+    return placed_sides(text.words, lead.other if text.field == "switch" else lead)
+
+
+CHECKS: tuple[Check, ...] = (lead_wanders, sides_unequal, side_unsaid, direction_unsaid, literal_side)

@@ -1,0 +1,430 @@
+"""Words: whether they fit their time, leave quiet, come in time, and are enough."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterator
+from dataclasses import replace
+from functools import partial
+
+from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
+from extendum.core.checks.lexicon import says_easier
+from extendum.core.checks.looked import Looked, Text
+from extendum.core.checks.mends import each, listed, with_prompt
+from extendum.core.compile import compile_script
+from extendum.core.edit import remove_section, set_group
+from extendum.core.item import Item, MoveItem, Talk
+from extendum.core.move import OptionKind
+from extendum.core.script import Role, Script
+from extendum.core.speech import sentences, speaking_ms, word_count
+from extendum.core.timeline import Cue, CueKind, Mode, Segment, SegmentKind
+from extendum.core.wording import REMINDERS_MOST, reminder, repeated
+from extendum.core.words import PromptKind
+
+#: Words on the way that last this much longer than the way make people wait.
+PUSHED_S = 3
+#: A hold of at least so long has a quiet of at least so long somewhere in it.
+QUIET_HOLD_S, QUIET_S = 20, 3
+#: More prompts than this no hold has room for.
+MOST_PROMPTS = 8
+#: More spoken than this leaves no class to feel anything; whole classes mostly lie below 80 %.
+TALK_MOST_PERCENT = 85
+#: Words of a set-up that is said again in full, from which on it is worth a short form.
+LONG_AGAIN = 14
+_WAYS = (SegmentKind.TRANSITION, SegmentKind.SWITCH, SegmentKind.TURN)
+_LATE = (PromptKind.FORM, PromptKind.BREATH, PromptKind.DEEPER, PromptKind.ENCOURAGEMENT)
+
+
+@checked(
+    Family.WORDS,
+    "words-push",
+    Severity.CONSIDER,
+    "whether words on the way last much longer than the way",
+    "People who are there already stand and wait, and the time is taken from what the class is for.",
+)
+def words_push(looked: Looked) -> Iterator[Found]:
+    """Words said while moving last longer than anybody moves."""
+    pushed: dict[str, int] = {}
+    first = ""
+    for item in looked.moves:
+        for segment in looked.segments[item.id]:
+            if segment.way_s and segment.kind in _WAYS:
+                said = looked.cues.get(segment.id)
+                over = -(-(said[-1].end_ms - segment.start_s * 1000) // 1000) - segment.way_s if said else 0
+                if over >= PUSHED_S and segment.seconds > segment.way_s:
+                    pushed[item.id] = max(over, pushed.get(item.id, 0))
+                    first = first or segment.id
+    if pushed:
+        most = max(pushed.values())
+        names = listed(item.name for item in looked.moves if item.id in pushed)
+        yield Found(
+            f"Words on the way last longer than the way, by up to {most} s: {names}.",
+            tuple(pushed),
+            first,
+            facts=(("seconds", most),),
+        )
+
+
+@checked(
+    Family.WORDS,
+    "talk-overruns",
+    Severity.FIX,
+    "whether the words of a talk fit its time",
+    "Speaking time is words by the class's rate and a pause at each sentence; what does not fit stays unsaid.",
+)
+def talk_overruns(looked: Looked) -> Iterator[Found]:
+    """A talk has more words than time."""
+    unsaid = {one.id.split(".")[0] for one in looked.timeline.unsaid if one.rule == "talk-overrun"}
+    for talk in looked.talks:
+        if talk.id in unsaid:
+            has = talk.quantity.value
+            said = [one for one in looked.timeline.unsaid if one.id.split(".")[0] == talk.id]
+            spoken = [cue for s in looked.segments[talk.id] for cue in looked.cues.get(s.id, ())]
+            ms = sum(cue.end_ms - cue.start_ms for cue in spoken)
+            ms += sum(speaking_ms(one.text, looked.style.words_per_minute) for one in said)
+            needs = -(-ms // 1000)
+            yield Found(
+                f"{talk.name} has {has} s and words for {needs} s: “{said[0].text}” stays unsaid.",
+                (talk.id,),
+                facts=(("seconds", has), ("needed", needs)),
+                mend=Mend(f"Give it {needs} s", each([talk.id], partial(_given, needs=needs))),
+            )
+
+
+def _given(item: Item, needs: int) -> Item:
+    if not isinstance(item, Talk):
+        return item
+    wanted = item.seconds.wanting(max(item.seconds.wanted, needs))
+    return replace(item, seconds=replace(wanted, least=max(wanted.least, needs)))
+
+
+@checked(
+    Family.WORDS,
+    "cadence-short",
+    Severity.FIX,
+    "whether a group's cadence leaves time to get there and to say it",
+    "From the end of one pass to the next, people have to get there; what is not said is listed as unsaid.",
+)
+def cadence_short(looked: Looked) -> Iterator[Found]:
+    """A fixed cadence is too short for the bodies or the words of its moves."""
+    unsaid = Counter(one.id.split(".")[0] for one in looked.timeline.unsaid if one.rule == "cadence-short")
+    for group in (group for section in looked.script.sections for group in section.groups if group.cadence_s):
+        own = [item for item in group.items if isinstance(item, MoveItem) and item.present]
+        tight, needs = [], group.cadence_s
+        for item in own:
+            settle = looked.style.settle_s if item.dose.settles else 0
+            ways = [s for s in looked.segments[item.id] if s.kind in _WAYS]
+            way = max((s.way_s for s in ways), default=0)
+            if unsaid[item.id] or any(s.way_s > s.seconds for s in ways):
+                words = item.words.short or f"{item.words.moving} {item.words.there}"
+                said = -(-speaking_ms(words, looked.style.words_per_minute) // 1000)
+                tight.append(item)
+                needs = max(needs, max(way, said) + settle)
+        if tight:
+            change = partial(set_group, group_id=group.id, cadence_s=min(needs, 120))
+            lost = sum(unsaid[item.id] for item in tight)
+            cost = f": {lost} times a sentence stays unsaid" if lost else " to get there"
+            yield Found(
+                f"A cadence of {group.cadence_s} s is too short for {listed(i.name for i in tight)}{cost}.",
+                tuple(item.id for item in tight),
+                facts=(("cadence", group.cadence_s), ("needed", needs)),
+                mend=Mend(f"Make it {needs} s", change) if needs > group.cadence_s else None,
+            )
+
+
+@checked(
+    Family.WORDS,
+    "no-quiet",
+    Severity.CONSIDER,
+    "whether each hold has some seconds without words",
+    "People feel a stretch when nobody talks; a hold that is talked through has no quiet left.",
+)
+def no_quiet(looked: Looked) -> Iterator[Found]:
+    """A hold has no stretch of quiet in it."""
+    loud: dict[str, Segment] = {}
+    for item in looked.moves:
+        for segment in looked.work[item.id]:
+            holds = segment.kind is SegmentKind.HOLD and segment.seconds >= QUIET_HOLD_S
+            if holds and _quiet_ms(segment, looked.cues.get(segment.id, [])) < QUIET_S * 1000:
+                loud.setdefault(item.id, segment)
+    if loud:
+        names = listed(item.name for item in looked.moves if item.id in loud)
+        yield Found(
+            f"No {QUIET_S} s without words anywhere in the hold of {names}.",
+            tuple(loud),
+            next(iter(loud.values())).id,
+            mend=Mend("Say less in them", _quieter),
+        )
+
+
+def _quieter(script: Script) -> Script:
+    """The script with prompts taken out of the holds that have no quiet, one of each at a time until they have."""
+    for _ in range(MOST_PROMPTS):
+        looked = Looked(script, compile_script(script))
+        loud = [item for found in no_quiet.find(looked) for item in found.items]
+        if not loud:
+            break
+        script = each(loud, _saying_less)(script)
+    return script
+
+
+def _saying_less(item: Item) -> Item:
+    """A move without its least important prompt; cautions and the easier option stay."""
+    if not isinstance(item, MoveItem):
+        return item
+    others = [p for p in item.words.prompts if p.kind not in (PromptKind.CAUTION, PromptKind.EASIER)]
+    least = max(others, key=lambda prompt: prompt.priority, default=None)
+    prompts = tuple(prompt for prompt in item.words.prompts if prompt is not least)
+    return replace(item, words=replace(item.words, prompts=prompts))
+
+
+def _quiet_ms(segment: Segment, cues: list[Cue]) -> int:
+    at, longest = segment.start_s * 1000, 0
+    for cue in cues:
+        if cue.mode is Mode.SPOKEN:
+            longest, at = max(longest, cue.start_ms - at), max(at, cue.end_ms)
+    return max(longest, segment.end_s * 1000 - at)
+
+
+@checked(
+    Family.WORDS,
+    "talk-fills",
+    Severity.CONSIDER,
+    "how much of the whole class is spoken",
+    "Spoken seconds over all seconds; most classes lie below 80 %.",
+)
+def talk_fills(looked: Looked) -> Iterator[Found]:
+    """Nearly all of the class is spoken."""
+    spoken = sum(cue.end_ms - cue.start_ms for cue in looked.timeline.cues if cue.mode is Mode.SPOKEN)
+    percent = round(spoken / (10 * looked.timeline.length_s)) if looked.timeline.length_s else 0
+    if percent > TALK_MOST_PERCENT:
+        yield Found(f"{percent} % of the class is spoken.", facts=(("percent", percent),))
+
+
+@checked(
+    Family.WORDS,
+    "reminder-often",
+    Severity.CONSIDER,
+    f"whether the same reminder is said more than {REMINDERS_MOST} times",
+    "What is said ten times is heard twice.",
+)
+def reminder_often(looked: Looked) -> Iterator[Found]:
+    """The same reminder is said again and again."""
+    found = repeated(looked.timeline)
+    if not found:
+        return
+    text, times = found[0]
+    key = reminder(text)
+    items = [i for i in looked.moves if any(reminder(p.text) == key for p in i.words.prompts)]
+    more = f", and {len(found) - 1} others too often" if len(found) > 1 else ""
+    yield Found(
+        f"“{text}” is said {times} times{more}.",
+        tuple(item.id for item in items),
+        facts=(("times", times),),
+        mend=Mend("Keep it in the first two moves", each([i.id for i in items[2:]], partial(_without, key=key)))
+        if len(items) > 2
+        else None,
+    )
+
+
+def _without(item: Item, key: str) -> Item:
+    if not isinstance(item, MoveItem):
+        return item
+    prompts = tuple(prompt for prompt in item.words.prompts if reminder(prompt.text) != key)
+    return replace(item, words=replace(item.words, prompts=prompts))
+
+
+@checked(
+    Family.WORDS,
+    "easier-late",
+    Severity.CONSIDER,
+    "whether the easier option comes in the set-up or the first third",
+    "An easier option that comes late comes when most have strained already.",
+)
+def easier_late(looked: Looked) -> Iterator[Found]:
+    """The easier option is said after the first third, or when coming out."""
+    for item in looked.moves:
+        late = [text for text in looked.texts[item.id] if _is_late(text) and says_easier(text.words)]
+        if late:
+            turned = [text.prompt for text in late if text.prompt is not None]
+            yield Found(
+                f"The easier option of {item.name} comes late: “{late[0].words}”",
+                (item.id,),
+                mend=Mend("Say it in the first third", each([item.id], partial(_as_easier, prompts=tuple(turned))))
+                if turned
+                else None,
+            )
+
+
+def _is_late(text: Text) -> bool:
+    return text.field == "release" or text.field.startswith("stage") or text.field in _LATE
+
+
+def _as_easier(item: Item, prompts: tuple[int, ...]) -> Item:
+    if not isinstance(item, MoveItem):
+        return item
+    changed = (
+        replace(one, kind=PromptKind.EASIER) if n in prompts else one for n, one in enumerate(item.words.prompts)
+    )
+    return replace(item, words=replace(item.words, prompts=tuple(changed)))
+
+
+@checked(
+    Family.WORDS,
+    "easier-never",
+    Severity.CONSIDER,
+    "whether the easier option of demanding moves is said; of every move in a group that needs more time",
+    "Somebody needs it in every group: it is said in the set-up or in the first third.",
+)
+def easier_never(looked: Looked) -> Iterator[Found]:
+    """The easier option of a move is never said."""
+    from_effort = 2 if looked.slow else 4
+    quiet = [
+        item
+        for item in looked.moves
+        if item.move.effort >= from_effort and not any(_offers_easier(text) for text in looked.texts[item.id])
+    ]
+    if quiet:
+        yield Found(
+            f"No easier option is said in {listed(item.name for item in quiet)}.",
+            tuple(item.id for item in quiet),
+            mend=Mend("Say one there", each([i.id for i in quiet], partial(_with_easier, looked=looked))),
+        )
+
+
+def _offers_easier(text: Text) -> bool:
+    return text.field == PromptKind.EASIER or says_easier(text.words)
+
+
+def _with_easier(item: Item, looked: Looked) -> Item:
+    if not isinstance(item, MoveItem):
+        return item
+    entry, option = looked.entries.get(item.move.key), item.move.option(OptionKind.EASIER)
+    shipped = next((p.text for p in entry.words.prompts if p.kind is PromptKind.EASIER), "") if entry else ""
+    told = shipped or (option.words if option else "") or "Less? Make it smaller."
+    return with_prompt(item, PromptKind.EASIER, told)
+
+
+@checked(
+    Family.WORDS,
+    "easier-unsaid",
+    Severity.CONSIDER,
+    "whether the easier option finds its place",
+    "The first third of a short hold may have no room for it; then it belongs to the set-up.",
+)
+def easier_unsaid(looked: Looked) -> Iterator[Found]:
+    """The easier option is written, and finds no place."""
+    yield from unsaid_of(looked, CueKind.EASIER, "The easier option")
+
+
+def unsaid_of(looked: Looked, kind: CueKind, what: str) -> Iterator[Found]:
+    """Prompts of a kind that are never said in any pass of their move, by move."""
+    said = {(cue.id.split(".")[0], cue.text) for cue in looked.timeline.cues if cue.kind is kind}
+    for item in looked.moves:
+        lost = [p for p in item.words.prompts if p.kind == kind.value and (item.id, p.text) not in said]
+        missed = [u for u in looked.timeline.unsaid if u.kind is kind and u.id.split(".")[0] == item.id]
+        if lost and missed:
+            texts = [prompt.text for prompt in lost]
+            yield Found(
+                f"{what} of {item.name} finds no room in the first third: “{texts[0]}”",
+                (item.id,),
+                mend=Mend("Say it once people are there", each([item.id], partial(_set_up, texts=texts))),
+            )
+
+
+def _set_up(item: Item, texts: list[str]) -> Item:
+    if not isinstance(item, MoveItem):
+        return item
+    prompts = tuple(prompt for prompt in item.words.prompts if prompt.text not in texts)
+    there = " ".join(filter(None, (item.words.there, *texts)))
+    return replace(item, words=replace(item.words, there=there, prompts=prompts))
+
+
+@checked(
+    Family.WORDS,
+    "section-empty",
+    Severity.CONSIDER,
+    "whether each section has a move, or at least some words",
+    "A section without anything in it is announced and not held.",
+)
+def section_empty(looked: Looked) -> Iterator[Found]:
+    """A warm-up or main section has no move, another nothing at all."""
+    for section, items in looked.sections:
+        works = section.role in (Role.WARM_UP, Role.MAIN)
+        if (works and not any(isinstance(item, MoveItem) for item in items)) or not items:
+            bare = not section.items
+            yield Found(
+                f"{section.name or 'A section'} ({section.role}) has no move in it.",
+                tuple(item.id for item in items),
+                facts=(("section", section.id),),
+                mend=Mend("Take the section out", partial(remove_section, section_id=section.id)) if bare else None,
+            )
+
+
+@checked(
+    Family.WORDS,
+    "no-set-up",
+    Severity.CONSIDER,
+    "whether each move is set up in words the first time",
+    "People on the floor, or with their back to you, have nothing but the words.",
+)
+def no_set_up(looked: Looked) -> Iterator[Found]:
+    """A move is come to for the first time without a word."""
+    bare = [i for i in looked.moves if not (i.words.moving or i.words.there or i.words.demonstration)]
+    if bare:
+        known = [item for item in bare if item.move.key in looked.entries]
+        yield Found(
+            f"Nothing is said to get into {listed(item.name for item in bare)}.",
+            tuple(item.id for item in bare),
+            mend=Mend("Take the library's words", each([i.id for i in known], partial(_library_words, looked=looked)))
+            if known
+            else None,
+        )
+
+
+def _library_words(item: Item, looked: Looked) -> Item:
+    if not isinstance(item, MoveItem):
+        return item
+    ours = looked.entries[item.move.key].words
+    return replace(item, words=replace(item.words, moving=ours.moving, there=ours.there))
+
+
+@checked(
+    Family.WORDS,
+    "again-long",
+    Severity.NOTE,
+    "whether a set-up that comes again is said in short",
+    "In a later round or on the other side of a chain people know the move: short words leave more time for it.",
+)
+def again_long(looked: Looked) -> Iterator[Found]:
+    """A long set-up is said again in full."""
+    long = []
+    for item in looked.moves:
+        words = f"{item.words.moving} {item.words.there}"
+        if not item.words.short and word_count(words) >= LONG_AGAIN and not item.between:
+            starts = {(s.round, s.pass_number) for s in looked.segments[item.id] if s.kind is SegmentKind.TRANSITION}
+            if len(starts) > 1:
+                long.append(item)
+    if long:
+        yield Found(
+            f"The whole set-up is said again in {listed(item.name for item in long)}.",
+            tuple(item.id for item in long),
+            mend=Mend("Put short words there", each([i.id for i in long], partial(_shortened, looked=looked))),
+        )
+
+
+def _shortened(item: Item, looked: Looked) -> Item:
+    if not isinstance(item, MoveItem):
+        return item
+    entry = looked.entries.get(item.move.key)
+    short = entry.words.short if entry else ""
+    if not short:
+        side = " The {side} side." if item.move.sided else ""
+        short = f"{sentences(item.words.moving or item.words.there)[0]}{side}"
+    return replace(item, words=replace(item.words, short=short))
+
+
+CHECKS: tuple[Check, ...] = (
+    *(words_push, talk_overruns, cadence_short, no_quiet, talk_fills, reminder_often),
+    *(easier_late, easier_never, easier_unsaid, section_empty, no_set_up, again_long),
+)

@@ -1,0 +1,189 @@
+"""Checks: each finds its example and leaves the near miss; they are few, and what they offer mends."""
+
+import dataclasses
+from pathlib import Path
+
+import pytest
+from hypothesis import given, settings
+
+from extendum.core import edit
+from extendum.core.checks import BY_CODE, CHECKS, check, keep, mend, open_again
+from extendum.core.checks.finding import Severity
+from extendum.core.compile import compile_script
+from extendum.core.dose import Elastic
+from extendum.core.errors import RefusedError
+from extendum.core.fit import Fitter
+from extendum.formats.document import dumps, loads
+from extendum.formats.library import shipped_moves
+from tests.examples import base, changed, examples
+from tests.strategies import scripts
+
+ROOT = Path(__file__).parents[2]
+EXAMPLES = {one.code: one for one in examples()}
+each_check = pytest.mark.parametrize("code", [one.code for one in CHECKS])
+
+
+def report_of(script):
+    return check(script, compile_script(script), shipped_moves())
+
+
+def of_code(report, code):
+    return [one for one in report.open if one.code == code]
+
+
+def read(name):
+    return loads((ROOT / name).read_bytes())
+
+
+def test_nothing_is_found_in_the_class_that_the_examples_change():
+    assert report_of(base()).open == ()
+
+
+def test_every_check_has_one_code_one_entry_in_the_docs_and_an_order_of_its_own():
+    assert list(BY_CODE) == [one.code for one in CHECKS]
+    assert sorted(EXAMPLES) == sorted(BY_CODE)
+    assert len(examples()) == len(CHECKS)
+
+
+@each_check
+def test_a_check_finds_its_example_once_and_says_so_in_the_words_of_the_docs(code):
+    example = EXAMPLES[code]
+    (found,) = of_code(report_of(changed(base(), example.found)), code)
+    assert found.found.message == example.sentence
+    assert found.severity == example.severity
+    assert f"Looks at {found.check.looks_at}. {found.check.reason}" in example.text
+
+
+@each_check
+def test_a_check_leaves_its_near_miss(code):
+    assert of_code(report_of(changed(base(), EXAMPLES[code].near)), code) == []
+
+
+@each_check
+def test_what_a_check_offers_mends_what_it_found(code):
+    script = changed(base(), EXAMPLES[code].found)
+    (found,) = of_code(report_of(script), code)
+    if found.found.mend is None:
+        assert code in WITHOUT_MEND
+        with pytest.raises(RefusedError):
+            mend(script, found)
+        return
+    assert code not in WITHOUT_MEND
+    mended = mend(script, found)
+    assert of_code(report_of(mended), code) == []
+    assert loads(dumps(mended)) == mended
+
+
+#: What only a teacher can decide.
+WITHOUT_MEND = {
+    *("feel-elsewhere", "section-elsewhere", "effort-jumps", "effort-drops", "words-push", "easier-late"),
+    *("range-little", "talk-fills"),
+}
+
+
+@pytest.mark.parametrize("name", ["after-digging", "hall-two-rounds", "warm-voices", "wheel-wrists"])
+def test_a_competent_class_shows_at_most_five_findings_and_nothing_to_fix(name):
+    report = report_of(read(f"demo/{name}.json"))
+    assert 0 < len(report.open) <= 5
+    assert report.of(Severity.FIX) == ()
+
+
+def test_a_poor_class_shows_what_is_poor():
+    found = {one.code for one in report_of(read("tests/data/poor.json")).open}
+    expected = {
+        *("posture-out", "prop-missing", "against-condition", "claim", "pushing", "number-false", "literal-side"),
+        *("next-differs", "off-slot", "one-leg-long", "eyes-closed", "breath-held", "static-before-activity"),
+        *("side-unsaid", "lead-wanders", "area-missing", "no-closing", "no-recheck", "no-usual-cautions", "no-set-up"),
+        *("talk-overruns", "effort-jumps", "caution-unspoken", "floor-often", "no-slow-rise"),
+    }
+    assert expected <= found
+
+
+def test_findings_come_by_severity_and_a_class_without_moves_has_none():
+    ranks = [list(Severity).index(one.severity) for one in report_of(read("tests/data/poor.json")).open]
+    assert ranks == sorted(ranks)
+    assert len(set(ranks)) > 1
+    assert report_of(edit.new_script("Empty", 600)).open == ()
+
+
+@settings(max_examples=60)
+@given(scripts())
+def test_on_any_class_findings_have_places_of_their_own_and_mends_keep_a_class_whole(script):
+    report = report_of(script)
+    items, segments = {item.id for item in script.items()}, {s.id for s in compile_script(script).segments}
+    assert len({one.key for one in report.open}) == len(report.open)
+    for one in report.open:
+        assert set(one.found.items) <= items
+        assert not one.found.segment or one.found.segment in segments
+        assert one.found.message[-1] in ".”"
+        assert "safe" not in one.found.message
+        if one.found.mend:
+            try:
+                mended = mend(script, one)
+            except RefusedError:
+                continue
+            assert loads(dumps(mended)) == mended
+            compile_script(mended)
+
+
+def kept_class():
+    script = changed(base(), EXAMPLES["hold-off-convention"].found)
+    (found,) = of_code(report_of(script), "hold-off-convention")
+    return keep(script, found, "  they asked\nfor it "), found
+
+
+def test_a_kept_finding_is_told_apart_from_the_open_ones_with_its_reason():
+    script, found = kept_class()
+    report = report_of(script)
+    assert of_code(report, found.code) == []
+    assert [(one.key, one.because) for one in report.kept] == [(found.key, "they asked for it")]
+    assert [one.key for one in report_of(loads(dumps(script))).kept] == [found.key]
+    again = report_of(open_again(script, found))
+    assert again.kept == ()
+    assert len(of_code(again, found.code)) == 1
+
+
+def test_a_kept_finding_stays_kept_through_a_fit_and_comes_back_when_its_place_changes():
+    script, found = kept_class()
+    fitted = Fitter(script).fit(script.brief.target_s - 60).script
+    assert fitted.item("calf").quantity.value != script.item("calf").quantity.value
+    assert of_code(report_of(fitted), found.code) == []
+    elsewhere = edit.set_quantity(script, "hinge", Elastic(4, 6, 9))
+    assert of_code(report_of(elsewhere), found.code) == []
+    longer = edit.set_quantity(script, "calf", Elastic(20, 50, 60))
+    assert len(of_code(report_of(longer), found.code)) == 1
+
+
+def test_a_kept_finding_of_the_whole_class_comes_back_when_its_sentence_changes():
+    script = changed(base(), EXAMPLES["off-slot"].found)
+    (found,) = of_code(report_of(script), "off-slot")
+    script = keep(script, found, "the doors open late")
+    assert report_of(script).open == ()
+    assert len(of_code(report_of(edit.set_target(script, 620)), "off-slot")) == 1
+
+
+def test_keeping_wants_a_reason():
+    script = changed(base(), EXAMPLES["off-slot"].found)
+    (found,) = of_code(report_of(script), "off-slot")
+    with pytest.raises(RefusedError, match="reason"):
+        keep(script, found, "  ")
+
+
+def test_without_a_library_there_is_the_same_to_find_and_less_to_mend():
+    script = changed(base(), EXAMPLES["posture-out"].found)
+    with_library, alone = report_of(script), check(script, compile_script(script))
+    assert [one.key for one in alone.open] == [one.key for one in with_library.open]
+    assert with_library.get("posture-out").found.mend
+    assert alone.get("posture-out").found.mend is None
+    with pytest.raises(RefusedError, match="posture-out"):
+        with_library.get("nothing")
+
+
+def test_a_pressing_move_names_bones_even_where_nobody_said_anything():
+    script = changed(base(), "take ball-under-foot after hinge as ball")
+    prompts = script.item("ball").words.prompts
+    assert any("bone" in one.text or "spine" in one.text for one in prompts) != bool(
+        of_code(report_of(script), "caution-unspoken")
+    )
+    bare = dataclasses.replace(script.item("ball"), words=dataclasses.replace(script.item("ball").words, prompts=()))
+    assert of_code(report_of(edit.replace_items(script, {"ball": bare})), "caution-unspoken")
