@@ -11,6 +11,8 @@ from pathlib import Path
 from typing import Any
 
 from extendum.core.body import Base, Region
+from extendum.core.cautions import SCOPE
+from extendum.core.checks import CHECKS, check, mend
 from extendum.core.compile import compile_script, length_of
 from extendum.core.errors import RefusedError
 from extendum.core.explain import change_words, changes_words, fit_sentence, limit_words, refusal_lines
@@ -23,7 +25,8 @@ from extendum.core.script import LONGEST_CLASS_S, Script
 from extendum.core.timeline import clock, parse_clock
 from extendum.core.versions import Version, versions
 from extendum.formats.document import dumps, loads
-from extendum.formats.library import entry_plain, shipped_moves
+from extendum.formats.findings_json import check_plain, finding_plain
+from extendum.formats.library import entry_plain, shipped_form, shipped_moves
 from extendum.formats.timeline_json import timeline_plain
 
 OK, REFUSED, BAD_INPUT = 0, 1, 2
@@ -58,6 +61,7 @@ def _parser() -> argparse.ArgumentParser:
         ("fit", _fit, "fit the class to a length, to the second"),
         ("timeline", _timeline, "everything that happens, in order"),
         ("versions", _versions, "the class at 5, 10, 15, 20, 30 and 45 minutes"),
+        ("check", _check, "what the checks find in the class"),
     ):
         command = commands.add_parser(name, help=about, description=about.capitalize() + ".")
         command.add_argument("file", metavar="FILE", help="a class document, or - for standard input")
@@ -66,8 +70,14 @@ def _parser() -> argparse.ArgumentParser:
         if name == "fit":
             command.add_argument("--to", required=True, type=_length_argument, metavar="10:00", help="the length")
             command.add_argument("-o", "--out", metavar="OUT", help="where the fitted document goes")
+        if name == "check":
+            command.add_argument("--apply", metavar="CODE", help="apply what mends the first finding of this code")
+            command.add_argument("-o", "--out", metavar="OUT", help="where the mended document goes; - without it")
         if name == "versions":
             command.add_argument("--any", action="store_true", help="any move may be left out, not only those marked")
+    checks = commands.add_parser("checks", help="all checks", description="All checks, with their reasons.")
+    checks.add_argument("--json", action="store_true", help="print one JSON object")
+    checks.set_defaults(run=_checks)
     moves = commands.add_parser("moves", help="the library of moves", description="The shipped library of moves.")
     moves.add_argument("words", nargs="*", metavar="WORD", help="of a name, an area, a posture or a prop")
     moves.add_argument("--json", action="store_true", help="print one JSON object with all fields")
@@ -215,6 +225,35 @@ def version_rows(found: Sequence[Version]) -> list[tuple[str, str, str]]:
             cost = f"{result.cost / 10**6:.2f}"
             rows.append((clock(result.target_s), cost, changes_words(result.changes) or "nothing"))
     return rows
+
+
+def _check(script: Script, chosen: argparse.Namespace) -> int:
+    report = check(script, compile_script(script), shipped_moves(), shipped_form)
+    if chosen.apply:
+        mended = dumps(mend(script, report.get(chosen.apply)))
+        if chosen.out and chosen.out != "-":
+            _write(Path(chosen.out), mended)
+        else:
+            sys.stdout.write(mended)
+        return OK
+    if chosen.json:
+        _print_json({"findings": [finding_plain(one) for one in report.open]})
+        return OK
+    for one in report.open:
+        offered = f" [{one.found.mend.words}: --apply {one.key}]" if one.found.mend else ""
+        print(f"{one.severity}: {one.found.message} ({one.code}){offered}")
+    kept = f", {len(report.kept)} kept as they are" if report.kept else ""
+    print(f"{script.title}: {len(report.open)} found by {len(CHECKS)} checks{kept}. {SCOPE}")
+    return OK
+
+
+def _checks(chosen: argparse.Namespace) -> int:
+    if chosen.json:
+        _print_json({"checks": [check_plain(one) for one in CHECKS]})
+        return OK
+    rows = [(one.code, one.family.value, one.severity.value, one.looks_at) for one in CHECKS]
+    _print_table(rows, ("code", "family", "severity", "looks at"))
+    return OK
 
 
 def _timeline(script: Script, chosen: argparse.Namespace) -> int:

@@ -23,6 +23,11 @@ ASK_FIRST = (
     "If you are injured, had an operation lately or have a condition, ask your doctor or physiotherapist "
     "what suits you."
 )
+#: What stands wherever something is said about care.
+SCOPE = (
+    "Nothing found does not mean that a class is safe for anybody: local rules, your venue's procedures and your own "
+    "qualification come first."
+)
 SLOW_RISE = "Come up slowly, the head last."
 UP_FROM_FLOOR = "Get up slowly, and hold on to something if you like."
 SUPPORT = "Keep a hand on the chair or the wall."
@@ -98,9 +103,11 @@ ABOUT: tuple[tuple[Condition, Callable[[Move], bool], str], ...] = (
 
 def lacking(move: Move) -> tuple[Caution, ...]:
     """The usual cautions that a move does not carry."""
+    about = [(condition.value, advice) for condition, applies, advice in ABOUT if applies(move)]
+    if not about:
+        return ()
     has = {caution.condition for caution in move.cautions}
-    about = ((condition, advice) for condition, applies, advice in ABOUT if applies(move))
-    return tuple(Caution(condition.value, advice) for condition, advice in about if condition not in has)
+    return tuple(Caution(condition, advice) for condition, advice in about if condition not in has)
 
 
 def spoken(caution: Caution) -> str:

@@ -97,5 +97,7 @@ def wrong_kind(prop: Prop, has: AtHand) -> str:
 
 
 def _cautions(move: Move, brief: Brief) -> tuple[Caution, ...]:
+    if not brief.conditions:
+        return ()
     has = {one.casefold() for one in brief.conditions}
     return tuple(one for one in move.cautions if one.condition.casefold() in has)

@@ -10,6 +10,7 @@ from extendum.core.audience import Condition
 from extendum.core.body import Posture
 from extendum.core.coverage import Coverage, coverage
 from extendum.core.item import Item, MoveItem, Talk
+from extendum.core.keeping import Objection, objections_to
 from extendum.core.library import LibraryMove
 from extendum.core.script import Script, Section
 from extendum.core.timeline import Cue, Segment, Timeline
@@ -125,6 +126,12 @@ class Looked:
     def coverage(self) -> Coverage:
         """What the class works, by region and effect."""
         return coverage(self.script, self.timeline)
+
+    @cached_property
+    def objections(self) -> dict[str, list[Objection]]:
+        """What in the brief speaks against a move, by item; items that nothing speaks against are not in it."""
+        found = ((item.id, list(objections_to(item.move, self.brief))) for item in self.moves)
+        return {item: told for item, told in found if told}
 
     @cached_property
     def entries(self) -> dict[str, LibraryMove]:

@@ -32,26 +32,25 @@ CLOSE = "Stay a moment, and let the breath come and go. Get up slowly when you a
 )
 def next_differs(looked: Looked) -> Iterator[Found]:
     """Words announce something as next, and something else comes."""
-    moves = [(n, item) for n, item in enumerate(looked.items) if isinstance(item, MoveItem)]
-    for at, here in enumerate(looked.items):
+    coming: MoveItem | None = None
+    found: list[Found] = []
+    for here in reversed(looked.items):
         if isinstance(here, Quiet):
             continue
         wrong: list[tuple[Text, str]] = []
-        coming = next((item for n, item in moves if n > at), None)
         for text in looked.texts[here.id]:
             for said in next_named(text.words):
                 words = content_words(said)
-                named = any(words & content_words(item.name) for _, item in moves if item is not here)
+                named = any(words & content_words(item.name) for item in looked.moves if item is not here)
                 if coming is None or (named and not words & content_words(coming.name)):
                     wrong.append((text, said))
         if wrong:
             text, said = wrong[0]
             comes = coming.name if coming else "no other move"
-            yield Found(
-                f"{here.name} announces “{said}”; {comes} comes.",
-                (here.id,),
-                mend=Mend("Put {next} there", rewritten([t for t, _ in wrong], _announcing)) if coming else None,
-            )
+            mend = Mend("Put {next} there", rewritten([t for t, _ in wrong], _announcing)) if coming else None
+            found.append(Found(f"{here.name} announces “{said}”; {comes} comes.", (here.id,), mend=mend))
+        coming = here if isinstance(here, MoveItem) else coming
+    yield from reversed(found)
 
 
 def _announcing(text: Text) -> str:

@@ -44,7 +44,7 @@ from extendum.core.checks.mends import (
 from extendum.core.checks.words import unsaid_of
 from extendum.core.dose import Hold
 from extendum.core.item import Item, MoveItem
-from extendum.core.keeping import Against, concerns, objections_to
+from extendum.core.keeping import Against, concerns
 from extendum.core.move import Caution, Kind
 from extendum.core.timeline import CueKind, SegmentKind
 from extendum.core.words import PromptKind
@@ -56,8 +56,8 @@ _PRESSING = Caution(Condition.BLOOD_THINNERS.value, "Leave it out; and never on 
 
 def against(looked: Looked, kind: Against, sentence: str) -> Iterator[Found]:
     """Moves that something of one kind in the brief speaks against, with what could stand in."""
-    for item in looked.moves:
-        told = [one.told for one in objections_to(item.move, looked.brief) if one.against is kind]
+    for item in looked.moves if looked.objections else ():
+        told = [one.told for one in looked.objections.get(item.id, ()) if one.against is kind]
         if told:
             said = sentence.format(name=item.name, told="; ".join(told).rstrip("."))
             yield Found(said, (item.id,), facts=tuple(("why", one) for one in told), mend=swapped(looked, item))
@@ -113,9 +113,8 @@ def caution_unspoken(looked: Looked) -> Iterator[Found]:
     for item in looked.moves:
         wanted = [*concerns(item.move, looked.brief), *([_PRESSING] if item.move.kind is Kind.PRESSING else [])]
         if wanted:
-            said = start + " " + " ".join(text.words for text in looked.texts[item.id])
-            lost = [caution for caution in wanted if not is_spoken(caution, said)]
-            if lost:
+            said = [start, *(text.words for text in looked.texts[item.id])]
+            if lost := [caution for caution in wanted if not any(is_spoken(caution, words) for words in said)]:
                 missed[item.id] = lost
     if missed:
         names = listed(item.name for item in looked.moves if item.id in missed)
