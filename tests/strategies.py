@@ -113,7 +113,13 @@ moves = st.builds(
     posture=st.sampled_from(Posture),
     end_posture=st.none() | st.sampled_from(Posture),
     sidedness=st.sampled_from(
-        (*Sidedness, Sidedness.EACH_SIDE, Sidedness.EACH_DIRECTION, Sidedness.EACH_SIDE_AND_DIRECTION)
+        (
+            *Sidedness,
+            Sidedness.EACH_SIDE,
+            Sidedness.CROSSED,
+            Sidedness.EACH_DIRECTION,
+            Sidedness.EACH_SIDE_AND_DIRECTION,
+        )
     ),
     props=props,
     targets=st.lists(st.builds(Target, st.sampled_from(Region), side=st.sampled_from(OnSide)), max_size=2).map(tuple),

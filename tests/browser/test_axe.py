@@ -22,6 +22,7 @@ OWN_PARTS = {
     "desk, order": "#order",
     "desk, refusal": "#notice",
     "desk, preview": "#preview",
+    "checks, keeping": ".finding",
 }
 
 
@@ -66,6 +67,8 @@ VIEWS = {
         lambda p: (p.click("[data-order-of] >> nth=1"), p.wait_for_selector("#order[open]")),
     ),
     "desk, suggestions": ("/classes/{pk}/", lambda p: (p.focus("#add"), p.wait_for_selector(".found-head"))),
+    "checks": ("/classes/{pk}/checks/?area=chest", lambda p: p.click("#as-table summary")),
+    "checks, keeping": ("/classes/{pk}/checks/", lambda p: p.click(".keeping summary >> nth=0")),
     "brief": ("/classes/{pk}/brief/", None),
     "brief, profile": (
         "/classes/{pk}/brief/",

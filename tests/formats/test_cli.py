@@ -8,6 +8,7 @@ from pathlib import Path
 import pytest
 
 from extendum.cli import main
+from extendum.core.checks import CHECKS
 from extendum.core.library import LibraryMove
 from extendum.core.move import Move
 from extendum.formats.codec import from_plain
@@ -103,3 +104,46 @@ def test_moves_lists_the_library_with_all_fields_or_those_that_are_asked_for(cap
     assert code == 0
     assert out.splitlines()[1].split() == ["calf-lean", "Calf", "lean", "lunge", "static", "calf"]
     assert run(capsys, "moves", "zzz")[1].count("\n") == 1
+
+
+POOR = str(ROOT / "tests" / "data" / "poor.json")
+
+
+def test_check_lists_findings_with_what_would_mend_them(capsys):
+    code, out, _ = run(capsys, "check", POOR, "--json")
+    findings = json.loads(out)["findings"]
+    assert code == 0
+    assert set(findings[0]) == {
+        *("code", "severity", "item", "items", "segment", "message", "facts", "reason", "remedy"),
+    }
+    by_code = {one["code"]: one for one in findings}
+    assert (by_code["off-slot"]["item"], by_code["off-slot"]["remedy"]) == (None, "Fit it to 10:00")
+    assert "breaths" in {one["item"] for one in findings if one["code"] == "breath-held"}
+    assert by_code["effort-jumps"]["remedy"] is None
+    plain = run(capsys, "check", POOR)[1]
+    assert "fix: Plank is left out with high blood pressure" in plain
+    assert "does not mean that a class is safe" in plain
+
+
+def test_check_applies_what_mends_a_finding(capsys, tmp_path):
+    out_file = tmp_path / "out.json"
+    assert run(capsys, "check", POOR, "--apply", "breath-held", "-o", str(out_file))[0] == 0
+    after = loads(out_file.read_text())
+    assert after.item("breaths").dose.full_ms == 0
+    printed = run(capsys, "check", POOR, "--apply", "breath-held.breaths")[1]
+    assert loads(printed) == after
+
+
+@pytest.mark.parametrize(("which", "said"), [("nothing", "must be one of"), ("effort-jumps", "an edit can mend")])
+def test_check_refuses_to_apply_what_is_not_there(capsys, tmp_path, which, said):
+    out_file = tmp_path / "out.json"
+    code, _, err = run(capsys, "check", POOR, "--apply", which, "-o", str(out_file))
+    assert (code, out_file.exists()) == (2, False)
+    assert said in err
+
+
+def test_checks_lists_all_codes_with_their_reasons(capsys):
+    found = json.loads(run(capsys, "checks", "--json")[1])["checks"]
+    assert [one["code"] for one in found] == [one.code for one in CHECKS]
+    assert all(one["reason"] and one["looks_at"] and one["family"] and one["severity"] for one in found)
+    assert "off-slot" in run(capsys, "checks")[1]

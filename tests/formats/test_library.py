@@ -7,6 +7,7 @@ import pytest
 
 from extendum.core.audience import PROFILES, Condition, WhatNext
 from extendum.core.body import Posture, Region
+from extendum.core.cautions import ABOUT
 from extendum.core.compile import compile_script
 from extendum.core.dose import Hold
 from extendum.core.edit import add_moves, new_script
@@ -113,25 +114,12 @@ def test_cautions_name_known_conditions_each_once_and_say_what_to_do(entry):
     assert entry.move.space
 
 
-@pytest.mark.parametrize(
-    ("condition", "applies"),
-    [
-        (Condition.KNEES, lambda m: m.posture in (Posture.KNEELING, Posture.HALF_KNEELING, Posture.ALL_FOURS)),
-        (Condition.KNEES, lambda m: m.posture in (Posture.HEELS, Posture.DEEP_SQUAT)),
-        (Condition.WRISTS, lambda m: "wrists" in m.weight_on),
-        (Condition.PREGNANCY, lambda m: m.posture in (Posture.PRONE, Posture.SUPINE)),
-        (Condition.BALANCE, lambda m: m.posture is Posture.ONE_LEG),
-        (Condition.BLOOD_THINNERS, lambda m: m.kind is Kind.PRESSING),
-        (Condition.GLAUCOMA, lambda m: m.posture is Posture.FORWARD_FOLD),
-        (Condition.BREATH, lambda m: m.kind is Kind.PULSE_RAISER),
-        (Condition.NERVES, lambda m: any(p.name == "strap" for p in m.props) and Region.BACK_THIGH in m.main_regions),
-    ],
-)
-def test_the_usual_cautions_stand_on_every_move_that_they_are_about(condition, applies):
-    about = [entry.move for entry in MOVES if applies(entry.move)]
-    assert about
-    for move in about:
-        assert condition in {caution.condition for caution in move.cautions}, move.key
+def test_the_usual_cautions_stand_on_every_move_that_they_are_about():
+    for condition, applies, _ in ABOUT:
+        about = [entry.move for entry in MOVES if applies(entry.move)]
+        assert about, condition
+        for move in about:
+            assert condition in {caution.condition for caution in move.cautions}, move.key
 
 
 @each_move

@@ -6,12 +6,16 @@ Kinds differ by shape and texture first, colour second.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
 from html import escape
+from types import MappingProxyType
 
 from extendum.core.body import Side
+from extendum.core.checks.finding import Severity
 from extendum.core.script import Script
 from extendum.core.timeline import Cue, CueKind, Segment, SegmentKind, Timeline, clock
+from extendum.draw.flags import FLAG_PX, flag_shape
 from extendum.draw.ruling import Piece, Ruling, box, pieces, ruling_for
 from extendum.draw.shapes import SHAPES
 from extendum.draw.svg import SIGN, clip, n, tag, text
@@ -19,8 +23,24 @@ from extendum.draw.svg import SIGN, clip, n, tag, text
 LABEL_PX = 12.0
 
 
-def draw_sheet(timeline: Timeline, script: Script | None = None, chosen: str | None = None) -> str:
-    """The sheet as SVG: every segment can be reached, says what it is and why it lasts so long."""
+@dataclass(frozen=True, slots=True)
+class Flag:
+    """What is found at an item: the weightiest severity, and all of it in words."""
+
+    severity: Severity
+    words: str
+
+
+def draw_sheet(
+    timeline: Timeline,
+    script: Script | None = None,
+    chosen: str | None = None,
+    flags: Mapping[str, Flag] = MappingProxyType({}),
+) -> str:
+    """The sheet as SVG: every segment can be reached, says what it is and why it lasts so long.
+
+    ``flags`` are what the checks found, by item: each stands before the item's first name.
+    """
     target = script.brief.target_s if script else timeline.length_s
     ruling = ruling_for(max(timeline.length_s, target))
     drawn = list(_rules(ruling, timeline.length_s, target))
@@ -32,7 +52,7 @@ def draw_sheet(timeline: Timeline, script: Script | None = None, chosen: str | N
     drawn += _round_brackets(timeline, ruling, script)
     drawn += _underlays(timeline, ruling)
     drawn += _unsaid_marks(timeline, ruling)
-    drawn += _labels(timeline, ruling, script)
+    drawn += _labels(timeline, ruling, script, flags)
     return tag(
         "svg",
         "".join(drawn),
@@ -159,7 +179,7 @@ def _unsaid_marks(timeline: Timeline, ruling: Ruling) -> Iterator[str]:
             )
 
 
-def _labels(timeline: Timeline, ruling: Ruling, script: Script | None) -> Iterator[str]:
+def _labels(timeline: Timeline, ruling: Ruling, script: Script | None, flags: Mapping[str, Flag]) -> Iterator[str]:
     """Numbers and names over each run of an item, as long as the room to the next; then holds by side and length."""
     numbers = {item.id: f"{i} " for i, item in enumerate(script.items(), 1)} if script else {}
     runs: list[Segment] = []
@@ -168,18 +188,36 @@ def _labels(timeline: Timeline, ruling: Ruling, script: Script | None) -> Iterat
             runs.append(segment)
     following = [segment.start_s for segment in runs[1:]]
     taken: list[tuple[float, float]] = []  # seconds covered by names, in order
+    waiting = dict(flags)
     for segment, end in zip(runs, [*following, timeline.length_s], strict=False):
         again = f" · round {segment.round}" if segment.round > 1 else ""
         label = f"{numbers.get(segment.item, '')}{segment.name}{again}"
-        at, room = _roomiest(segment.start_s, end, len(label) * LABEL_PX * SIGN, ruling)
-        shown = clip(label, room, LABEL_PX)
+        flag = waiting.pop(segment.item, None)
+        beside = FLAG_PX + 3 if flag else 0
+        at, room = _roomiest(segment.start_s, end, len(label) * LABEL_PX * SIGN + beside, ruling)
+        shown = clip(label, room - beside, LABEL_PX)
+        line, rest = divmod(at, 60)
+        x, y = ruling.place(line)
+        left = x + rest * ruling.second
+        if flag:
+            yield _flag(flag, left, y - FLAG_PX - 1.5, segment.item)
         if shown:
-            x, y = ruling.place(at // 60)
-            taken.append((at, at + (len(shown) * LABEL_PX * SIGN + 8) / ruling.second))
-            yield text(shown, x + at % 60 * ruling.second, y - 2.5, class_="label", data_item=segment.item)
+            taken.append((at, at + (len(shown) * LABEL_PX * SIGN + beside + 8) / ruling.second))
+            yield text(shown, left + beside, y - 2.5, class_="label", data_item=segment.item)
     for piece in pieces(timeline.segments):
         if piece.first and piece.segment.kind in (SegmentKind.HOLD, SegmentKind.PULSES, SegmentKind.OPEN):
             yield from _hold_label(piece, ruling, taken)
+
+
+def _flag(flag: Flag, x: float, y: float, item: str) -> str:
+    about = tag("title", escape(flag.words))
+    return tag(
+        "g",
+        about + flag_shape(flag.severity),
+        class_=f"flag f-{flag.severity}",
+        transform=f"translate({n(x)} {n(y)})",
+        data_choose=item,
+    )
 
 
 def _roomiest(start: int, end: int, needed: float, ruling: Ruling) -> tuple[int, float]:

@@ -3,7 +3,7 @@
 from django.contrib.auth import views as auth
 from django.urls import path
 
-from extendum.web.classes import adding, brief, desk, fitting, shelf, words
+from extendum.web.classes import adding, brief, checking, desk, fitting, shelf, words
 from extendum.web.library import own
 from extendum.web.library import views as library
 from extendum.web.teach import views as teach
@@ -24,6 +24,7 @@ urlpatterns = [
     path("classes/<int:pk>/step/", desk.step, name="step"),
     path("classes/<int:pk>/steps/", desk.steps, name="steps"),
     path("classes/<int:pk>/style/", desk.keep_style, name="keep-style"),
+    path("classes/<int:pk>/checks/", checking.checks, name="checks"),
     path("classes/<int:pk>/words/", words.words, name="words"),
     path("classes/<int:pk>/words/speech/", words.speech, name="speech"),
     path("classes/<int:pk>/words/calibrate/", words.calibrate, name="calibrate"),

@@ -13,6 +13,7 @@ from extendum.core.remedy import remedies
 from extendum.core.timeline import clock
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
+from extendum.web.classes.checking import checks_page
 from extendum.web.classes.models import StretchClass
 from extendum.web.classes.own import Own
 from extendum.web.classes.page import desk_context
@@ -56,8 +57,9 @@ def _offers(far: OutOfReachError) -> list[str]:
 
 
 def _answer(request: HttpRequest, of: StretchClass, chosen: str | None) -> HttpResponse:
-    if request.POST.get("view") == "words":
-        return words_page(request, of)
+    elsewhere = {"words": words_page, "checks": checks_page}.get(request.POST.get("view", ""))
+    if elsewhere:
+        return elsewhere(request, of)
     if request.htmx:
         return _desk(request, of, chosen)
     query = f"?item={chosen}" if chosen else ""

@@ -33,8 +33,8 @@ from extendum.core.versions import Version, as_own_class, regions_of, version_at
 from extendum.draw.small import draw_small_sheet
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
+from extendum.web.classes.drawn import drawn
 from extendum.web.classes.page import fitter
-from extendum.web.classes.panels import drawn
 
 _ON_THE_WAY = (SegmentKind.TRANSITION, SegmentKind.SWITCH, SegmentKind.TURN, SegmentKind.SETUP)
 _HALF = {Side.LEFT: 1, Side.RIGHT: 2}

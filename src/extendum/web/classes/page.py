@@ -9,6 +9,7 @@ from typing import Any
 from django.utils.safestring import SafeString
 
 from extendum.core.audience import WhatNext
+from extendum.core.checks.finding import Severity
 from extendum.core.compile import compile_script
 from extendum.core.fit import Fitter
 from extendum.core.item import Item, Keep, Matters, MoveItem, Quiet
@@ -18,13 +19,20 @@ from extendum.core.suggest import missing_areas
 from extendum.core.summary import Summary, summarise
 from extendum.core.timeline import Timeline, clock
 from extendum.draw.band import draw_band, draw_dose_band, section_spans
-from extendum.draw.sheet import draw_sheet
+from extendum.draw.flags import draw_flag
+from extendum.draw.sheet import Flag, draw_sheet
 from extendum.web.classes import store
+from extendum.web.classes.drawn import drawn
+from extendum.web.classes.findings import Told, flags_of, report_of, told_counts
 from extendum.web.classes.models import Revision, StretchClass
 from extendum.web.classes.own import Own
-from extendum.web.classes.panels import drawn, group_words, newer_than, panel_of
+from extendum.web.classes.panels import group_words, newer_than, panel_of
 from extendum.web.classes.posted_items import dose_words
 from extendum.web.library.store import Library
+
+
+#: What the panel tells anyway, with everything that could stand in.
+AGAINST_BRIEF = frozenset({"against-condition", "posture-out", "to-avoid", "prop-missing", "prop-wrong"})
 
 
 @lru_cache(maxsize=64)
@@ -54,6 +62,7 @@ class Row:
     present: bool
     against: bool
     newer: bool
+    flag: SafeString
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,6 +87,8 @@ def desk_context(of: StretchClass, chosen_id: str | None) -> dict[str, Any]:
     group = next((g for x in script.sections for g in x.groups if g.id == chosen_id), None)
     length, target = timeline.length_s, script.brief.target_s
     own = Own(of.owner)
+    report = report_of(script, timeline, own)
+    flags = flags_of(report)
     spans = section_spans(timeline, [(s.name, {i.id for i in s.items}) for s in script.sections])
     return {
         "class": of,
@@ -87,12 +98,14 @@ def desk_context(of: StretchClass, chosen_id: str | None) -> dict[str, Any]:
         "on_target": length == target,
         "off_target": _difference(length, target),
         "band": drawn(draw_band(spans, length, fits.least_s, fits.most_s, target)),
-        "sheet": drawn(draw_sheet(timeline, script, chosen.id if chosen else None)),
-        "blocks": _blocks(script, timeline, chosen, own.library),
+        "sheet": drawn(draw_sheet(timeline, script, chosen.id if chosen else None, flags)),
+        "blocks": _blocks(script, timeline, chosen, own.library, flags),
         "chosen": chosen,
         "group": group,
         "chosen_id": chosen_id if chosen or group else "",
         "panel": panel_of(script, timeline, chosen or group, own),
+        "findings": [Told(one) for one in report.at(chosen.id) if one.code not in AGAINST_BRIEF] if chosen else [],
+        "checks": told_counts(report),
         "brief_told": brief_words(script),
         "missing": missing_areas(script),
         "summary": summary_line(summarise(script, timeline)),
@@ -110,7 +123,9 @@ def _difference(length: int, target: int) -> str:
     return f"{clock(abs(length - target))} {'over' if length > target else 'short of'} {clock(target)}"
 
 
-def _blocks(script: Script, timeline: Timeline, chosen: Item | None, library: Library) -> list[Block]:
+def _blocks(
+    script: Script, timeline: Timeline, chosen: Item | None, library: Library, flags: dict[str, Flag]
+) -> list[Block]:
     starts: dict[str, int] = {}
     for segment in timeline.segments:
         starts.setdefault(segment.item, segment.start_s)
@@ -133,6 +148,7 @@ def _blocks(script: Script, timeline: Timeline, chosen: Item | None, library: Li
                         item.present,
                         isinstance(item, MoveItem) and bool(objections(item.move, script.brief)),
                         newer_than(item, library),
+                        _row_flag(flags.get(item.id)),
                     )
                 )
             own = {item.id for item in group.items}
@@ -140,6 +156,11 @@ def _blocks(script: Script, timeline: Timeline, chosen: Item | None, library: Li
             first = group is section.groups[0]
             blocks.append(Block(section, group, first, group_words(group), rows, clock(seconds)))
     return blocks
+
+
+def _row_flag(flag: Flag | None) -> SafeString:
+    """The mark of what should be changed; what is only worth knowing stays on the sheet."""
+    return drawn(draw_flag(flag.severity)) if flag and flag.severity is not Severity.NOTE else SafeString()
 
 
 def brief_words(script: Script) -> str:

@@ -6,8 +6,6 @@ from collections.abc import Iterable, Sequence
 from enum import StrEnum
 from typing import Any
 
-from django.utils.safestring import SafeString, mark_safe
-
 from extendum.core.dose import COUNTED, Dose, Hold, Manner, Reps, Timed
 from extendum.core.item import CountIs, Item, Keep, Matters, MoveItem, SetOrder, Talk, TalkKind
 from extendum.core.keeping import concerns, objections
@@ -22,15 +20,11 @@ from extendum.core.timeline import Timeline, clock
 from extendum.core.wording import literal_sides
 from extendum.core.words import CLASS_PLACEHOLDERS, PLACEHOLDERS, PromptKind, fill
 from extendum.draw.band import draw_dose_band
+from extendum.web.classes.drawn import drawn
 from extendum.web.classes.own import Own
 from extendum.web.classes.posted import group_meanwhile, passes_typed
 from extendum.web.classes.posted_items import KINDS, phases_typed, tempo_fields
 from extendum.web.library.store import Library
-
-
-def drawn(svg: str) -> SafeString:
-    """SVG from the drawing layer, which has escaped every text in it."""
-    return mark_safe(svg)  # noqa: S308
 
 
 def options(kind: Iterable[StrEnum], chosen: StrEnum | None) -> list[tuple[str, bool]]:

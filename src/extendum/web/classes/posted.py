@@ -23,6 +23,7 @@ from extendum.core.timeline import clock, parse_clock
 from extendum.web.classes.forms import Edit, Form, choice, named, optional_side, tenths_ms, whole
 from extendum.web.classes.own import Own
 from extendum.web.classes.posted_brief import BRIEF_EDITS
+from extendum.web.classes.posted_checks import CHECK_EDITS
 from extendum.web.classes.posted_items import ITEM_EDITS, names_in
 from extendum.web.classes.posted_moves import MOVE_EDITS
 
@@ -246,7 +247,12 @@ EDITS: dict[str, Callable[[Form, Script], Edit]] = {
 }
 
 
-OWN_EDITS: dict[str, Callable[[Form, Script, Own], Edit]] = {"style": _style, **MOVE_EDITS, **BRIEF_EDITS}
+OWN_EDITS: dict[str, Callable[[Form, Script, Own], Edit]] = {
+    "style": _style,
+    **MOVE_EDITS,
+    **BRIEF_EDITS,
+    **CHECK_EDITS,
+}
 
 
 def read_edit(form: Form, script: Script, own: Own) -> Edit:

@@ -94,6 +94,7 @@ def briefed(form: Form, script: Script) -> Script:
         props=_at_hand(form),
         areas=_chosen(Region, form, "area"),
         before=choice(WhatNext, form, "before", before.before),
+        warm="warm" in form,
         conditions=tuple(dict.fromkeys(conditions)),
         avoid=_listed(form.get("avoid", "")),
         notes=form.get("notes", before.notes).strip(),

@@ -20,9 +20,9 @@ from extendum.draw.small import draw_small_sheet
 from extendum.formats.document import dumps
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
+from extendum.web.classes.drawn import drawn
 from extendum.web.classes.models import StretchClass
 from extendum.web.classes.page import compiled
-from extendum.web.classes.panels import drawn
 
 
 @dataclass(frozen=True, slots=True)

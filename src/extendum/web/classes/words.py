@@ -22,10 +22,10 @@ from extendum.core.words import CLASS_PLACEHOLDERS, PLACEHOLDERS
 from extendum.draw.strip import draw_strip
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
+from extendum.web.classes.drawn import drawn
 from extendum.web.classes.forms import whole
 from extendum.web.classes.models import StretchClass
 from extendum.web.classes.page import compiled
-from extendum.web.classes.panels import drawn
 
 _LABELS = {
     "demonstration": "while showing it",

@@ -25,8 +25,8 @@ from extendum.core.timeline import CueKind, Mode, Timeline
 from extendum.draw.kinds import draw_kind
 from extendum.draw.sheet import draw_sheet
 from extendum.web.classes.access import own_class
+from extendum.web.classes.drawn import drawn
 from extendum.web.classes.models import MoveUse, StretchClass
-from extendum.web.classes.panels import drawn
 from extendum.web.classes.posted_items import dose_words
 from extendum.web.library import store
 from extendum.web.library.models import OwnMove

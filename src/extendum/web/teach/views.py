@@ -16,8 +16,8 @@ from extendum.draw.small import draw_ribbon
 from extendum.formats.timeline_json import timeline_plain
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
+from extendum.web.classes.drawn import drawn
 from extendum.web.classes.page import compiled
-from extendum.web.classes.panels import drawn
 
 
 @require_GET

@@ -1,0 +1,40 @@
+"""What a form posts about findings: mending one, keeping one as it is, opening it again."""
+
+from __future__ import annotations
+
+from extendum.core.checks import keep, mend, open_again
+from extendum.core.checks.finding import Finding
+from extendum.core.compile import compile_script
+from extendum.core.errors import RefusedError
+from extendum.core.script import Script
+from extendum.web.classes.findings import report_of
+from extendum.web.classes.forms import Edit, Form
+from extendum.web.classes.own import Own
+
+
+def _finding(form: Form, script: Script, own: Own) -> Finding:
+    return report_of(script, compile_script(script), own).get(form.get("finding", ""))
+
+
+def _mend(form: Form, script: Script, own: Own) -> Edit:
+    """Apply the edit that a finding offers."""
+    finding = _finding(form, script, own)
+    offered = finding.found.mend
+    if offered is None:
+        raise RefusedError("finding", "one that an edit can mend", finding.key)
+    return Edit(lambda s: mend(s, finding), f"{offered.words} ({finding.code})"[:300])
+
+
+def _keep(form: Form, script: Script, own: Own) -> Edit:
+    """Keep a finding as it is, because of what the teacher wrote."""
+    finding, because = _finding(form, script, own), form.get("because", "")
+    return Edit(lambda s: keep(s, finding, because), f"Kept as it is: {finding.code}")
+
+
+def _open_again(form: Form, script: Script, own: Own) -> Edit:
+    """Show a finding again that was kept."""
+    finding = _finding(form, script, own)
+    return Edit(lambda s: open_again(s, finding), f"Open again: {finding.code}")
+
+
+CHECK_EDITS = {"mend": _mend, "keep": _keep, "open-again": _open_again}

@@ -1,0 +1,73 @@
+// The Checks screen: mending and keeping findings, the body picture, keys. What is found is the server's.
+const view = () => document.getElementById("checks-view");
+const notice = document.getElementById("notice");
+const shown = () => ({ view: "checks", effect: view().dataset.effect, area: view().dataset.area });
+
+document.body.addEventListener("htmx:configRequest", (event) => {
+  if (event.detail.verb !== "post") return;
+  const { parameters } = event.detail;
+  parameters.stamp = view().dataset.stamp;
+  for (const [name, value] of Object.entries(shown())) parameters[name] ??= value;
+});
+document.body.addEventListener("htmx:afterSwap", (event) => {
+  if (event.detail.target.id === "checks-view") notice.replaceChildren();
+});
+document.body.addEventListener("htmx:sendError", () => {
+  notice.innerHTML = '<div class="notice">The server does not answer. Nothing was lost: the class is as it was.</div>';
+});
+
+let last = Promise.resolve();
+const send = (path, values) => (last = last.then(() => htmx.ajax("POST", path, { source: "#checks-view", values })).catch(() => {}));
+const fetch_ = (address) => last.then(() => htmx.ajax("GET", address, { source: "#checks-view" }));
+
+document.addEventListener("click", (event) => {
+  const on = (selector) => event.target.closest(selector);
+  let it;
+  if ((it = on("button[data-which]"))) return send(view().dataset.step, { which: it.dataset.which });
+  if ((it = on("button[data-do]"))) {
+    const { do: edit, finding, move } = it.dataset;
+    return send(view().dataset.edit, { edit, ...(finding ? { finding } : {}), ...(move ? { move } : {}) });
+  }
+  if (on("[data-close]")) return notice.replaceChildren();
+  if (on("[data-reload], [data-again]")) return fetch_(view().dataset.here).then(() => notice.replaceChildren());
+  if ((it = on("a[data-fragment], .body-picture a"))) {
+    if (event.ctrlKey || event.metaKey || event.shiftKey) return;
+    event.preventDefault();
+    const address = view().dataset.here + it.getAttribute("href");
+    history.replaceState(null, "", address);
+    fetch_(address);
+  }
+});
+// The reason is typed at once.
+document.addEventListener("toggle", (event) => {
+  if (event.target.matches(".keeping[open]")) event.target.querySelector("input").focus();
+}, true);
+
+const findings = () => [...document.querySelectorAll("article.finding[tabindex]")];
+const here = () => document.activeElement.closest("article.finding");
+function walk(by) {
+  const all = findings();
+  const to = all[Math.max(0, Math.min(all.length - 1, all.indexOf(here()) + by))];
+  to?.focus();
+}
+const keys = {
+  u: () => document.getElementById("undo").click(),
+  r: () => document.getElementById("redo").click(),
+  ArrowDown: () => walk(1),
+  ArrowUp: () => walk(-1),
+  Enter: () => here()?.querySelector(".mend")?.click(),
+  k: () => { const keeping = here()?.querySelector(".keeping"); if (keeping) keeping.open = true; },
+  Escape: () => document.getElementById("to-desk").click(),
+};
+document.addEventListener("keydown", (event) => {
+  if (event.target.closest("input, textarea, select")) {
+    if (event.key === "Escape") event.target.closest("details").open = false;
+    return;
+  }
+  if (event.key === "Enter" && event.target.closest("a, button, summary")) return;
+  if (event.ctrlKey || event.metaKey || event.altKey) return;
+  const action = keys[event.key.length === 1 ? event.key.toLowerCase() : event.key];
+  if (!action) return;
+  event.preventDefault();
+  action();
+});
