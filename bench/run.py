@@ -21,12 +21,14 @@ from django.test import Client
 
 from bench.oracle import least_cost
 from bench.random_classes import random_class
+from extendum.core.checks import check, lexicon
 from extendum.core.compile import compile_script, outline
 from extendum.core.dose import Hold
 from extendum.core.edit import add_group, add_move, new_script, set_group, set_move_item
 from extendum.core.fit import Fitter
 from extendum.core.item import Keep, Matters, MoveItem, may_go
 from extendum.core.script import Script, SidePlan
+from extendum.core.timeline import Timeline
 from extendum.draw.sheet import draw_sheet
 from extendum.formats.document import dumps, loads
 from extendum.formats.library import shipped_moves
@@ -151,6 +153,14 @@ def preview(edit_first: Callable[[], object]) -> Callable[[], object]:
     return ask
 
 
+def first_look(script: Script, timeline: Timeline) -> object:
+    """All checks without what is remembered of texts looked at before."""
+    for listening in vars(lexicon).values():
+        if hasattr(listening, "cache_clear"):
+            listening.cache_clear()
+    return check(script, timeline, shipped_moves())
+
+
 def main() -> None:
     """Print the table."""
     script = class_of(60)
@@ -158,7 +168,8 @@ def main() -> None:
     text = dumps(script)
     timeline = compile_script(script)
     rich = rich_class()
-    rich_s, fitted = compile_script(rich).length_s, Fitter(rich)
+    rich_timeline, fitted = compile_script(rich), Fitter(rich)
+    rich_s = rich_timeline.length_s
     fitted.fit(rich_s)
     print(f"60 items with everything: {rich_s} s, {sum(may_go(item) for item in rich.items())} may go")
     print(f"Python {platform.python_version()}, {platform.machine()}, {len(text)} bytes, {timeline.length_s} s")
@@ -172,6 +183,9 @@ def main() -> None:
         ("fit 60 items with everything, and one target", lambda: Fitter(rich).fit(rich_s - 300)),
         ("  another target of the same tables", lambda: fitted.fit(rich_s - 240)),
         ("  where everything would lie", lambda: outline(fitted.script)),
+        ("all checks on 60 items", lambda: check(script, timeline, shipped_moves())),
+        ("all checks on 60 items with everything", lambda: check(rich, rich_timeline, shipped_moves())),
+        ("  the same, words not yet looked at", lambda: first_look(script, timeline)),
         ("read a document of 60 items", lambda: loads(text)),
         ("write a document of 60 items", lambda: dumps(script)),
         ("draw the sheet of 60 items", lambda: draw_sheet(timeline)),

@@ -123,6 +123,15 @@ def words(page: Page) -> None:
     page.locator("#passage-i6").scroll_into_view_if_needed()
 
 
+def checks(page: Page) -> None:
+    """What was found in the twelve-minute class, and what works the chest."""
+    page.goto("/")
+    page.click("text=After the digging")
+    page.click("#to-checks")
+    page.locator('.body-picture a[data-area="calf"]').first.dispatch_event("click")
+    page.wait_for_selector(".area-items")
+
+
 def stage(page: Page) -> None:
     """In the middle of a hold."""
     page.goto("/")
@@ -147,6 +156,7 @@ VIEWS: dict[str, Callable[[Page], None]] = {
     "versions": versions,
     "order": order,
     "words": words,
+    "checks": checks,
     "stage": stage,
 }
 

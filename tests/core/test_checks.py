@@ -179,6 +179,14 @@ def test_without_a_library_there_is_the_same_to_find_and_less_to_mend():
         with_library.get("nothing")
 
 
+def test_an_easier_option_that_is_said_on_its_first_pass_is_not_missed_because_it_names_the_side():
+    script = changed(base(), 'reach.words.prompts[0] = {"kind": "easier", "text": "Less? The {side} hand on the hip."}')
+    assert "Less? The left hand on the hip." in {cue.text for cue in compile_script(script).cues}
+    crowded = changed(script, EXAMPLES["easier-unsaid"].found.replace("prompts[0]", "prompts[1]"))
+    (found,) = of_code(report_of(crowded), "easier-unsaid")
+    assert "Less?" not in found.found.message
+
+
 def test_a_pressing_move_names_bones_even_where_nobody_said_anything():
     script = changed(base(), "take ball-under-foot after hinge as ball")
     prompts = script.item("ball").words.prompts

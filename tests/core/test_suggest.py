@@ -95,8 +95,8 @@ def test_each_part_of_a_class_gets_its_kind(role, before, kinds):
 @pytest.mark.parametrize(
     ("key", "changes", "said"),
     [
-        ("calf-lean", {"postures": (Posture.CHAIR,)}, "lunge, no posture of it"),
-        ("soft-forward-hang", {"postures": (Posture.FORWARD_FOLD,)}, "standing, no posture of it"),
+        ("calf-lean", {"postures": (Posture.CHAIR,)}, "lunge, no posture of the brief"),
+        ("soft-forward-hang", {"postures": (Posture.FORWARD_FOLD,)}, "standing, no posture of the brief"),
         ("lying-hamstring", {"props": (AtHand("mat"),)}, "no strap at hand"),
         ("side-neck", {"props": (AtHand("chair", "stable, with arms"),)}, "must be without arms, and is with arms"),
         ("side-neck", {"props": (AtHand("wall"),)}, "no chair at hand"),

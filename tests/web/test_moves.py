@@ -210,6 +210,6 @@ def test_typing_nothing_suggests_what_comes_next_with_reasons_and_sets_to_begin_
     assert 'data-set="warm-chair"' in page
     assert 'data-set="back-floor"' not in page
     typed = asking.get(f"/classes/{of.pk}/found/?q=lying").content.decode()
-    assert "not in the brief: supine, no posture of it" in typed
+    assert "not in the brief: supine, no posture of the brief" in typed
     assert 'data-set="close-lying"' in typed
     assert "No move is called" in asking.get(f"/classes/{of.pk}/found/?q=zzz").content.decode()

@@ -50,7 +50,7 @@ def objections_to(move: Move, brief: Brief) -> Iterator[Objection]:
     """What in the brief speaks against a move; nothing when it keeps to it."""
     for posture in dict.fromkeys((move.posture, move.ends_in)):
         if brief.postures and posture not in brief.postures:
-            yield Objection(Against.POSTURE, f"{posture}, no posture of it")
+            yield Objection(Against.POSTURE, f"{posture}, no posture of the brief")
     for prop in move.props:
         if prop.required and brief.props:
             has = at_hand(prop.name, brief)

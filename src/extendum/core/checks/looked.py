@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass
 from functools import cached_property
+from typing import NamedTuple
 
 from extendum.core.audience import Condition
 from extendum.core.body import Posture
@@ -19,8 +19,7 @@ from extendum.core.timeline import Cue, Segment, Timeline
 SLOW_PERCENT = 125
 
 
-@dataclass(frozen=True, slots=True)
-class Text:
+class Text(NamedTuple):
     """Words of an item: which field, or which prompt by its index."""
 
     item: MoveItem | Talk

@@ -84,7 +84,7 @@ def against_condition(looked: Looked) -> Iterator[Found]:
 )
 def posture_out(looked: Looked) -> Iterator[Found]:
     """A move is in a posture that the brief does not have."""
-    yield from against(looked, Against.POSTURE, "{name} is done in a posture that the brief does not have: {told}.")
+    yield from against(looked, Against.POSTURE, "{name}: {told}.")
 
 
 @checked(

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from functools import partial
+from functools import lru_cache, partial
 
 from extendum.core.body import Region
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
@@ -74,8 +74,8 @@ def feel_elsewhere(looked: Looked) -> Iterator[Found]:
         if not regions or Region.WHOLE_BODY in regions:
             continue
         for text in looked.texts[item.id]:
-            feeling = text.words if text.field == PromptKind.FEEL else _feel_sentences(text.words)
-            wrong = next((place for place, meant in places(feeling) if not meant & regions), "")
+            named = places(text.words) if text.field == PromptKind.FEEL else _places_to_feel(text.words)
+            wrong = next((place for place, meant in named if not meant & regions), "")
             if wrong:
                 main = listed(item.move.main_regions) or listed(regions)
                 yield Found(
@@ -86,8 +86,10 @@ def feel_elsewhere(looked: Looked) -> Iterator[Found]:
                 break
 
 
-def _feel_sentences(words: str) -> str:
-    return " ".join(one for one in sentences(words) if "feel" in one.casefold()) if "feel" in words.casefold() else ""
+@lru_cache(maxsize=8192)
+def _places_to_feel(words: str) -> tuple[tuple[str, frozenset[Region]], ...]:
+    """The places in the sentences that say what to feel."""
+    return tuple(found for one in sentences(words) if "feel" in one.casefold() for found in places(one))
 
 
 @checked(

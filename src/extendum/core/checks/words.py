@@ -319,11 +319,14 @@ def easier_unsaid(looked: Looked) -> Iterator[Found]:
 
 def unsaid_of(looked: Looked, kind: CueKind, what: str) -> Iterator[Found]:
     """Prompts of a kind that are never said in any pass of their move, by move."""
-    said = {(cue.id.split(".")[0], cue.text) for cue in looked.timeline.cues if cue.kind is kind}
-    for item in looked.moves:
-        lost = [p for p in item.words.prompts if p.kind == kind.value and (item.id, p.text) not in said]
-        missed = [u for u in looked.timeline.unsaid if u.kind is kind and u.id.split(".")[0] == item.id]
-        if lost and missed:
+    missed = {one.id.split(".")[0] for one in looked.timeline.unsaid if one.kind is kind}
+    for item in looked.moves if missed else ():
+        if item.id not in missed:
+            continue
+        cues = (cue for s in looked.work[item.id] for cue in looked.cues.get(s.id, ()))
+        said = {int(cue.id.rsplit(".", 1)[1]) for cue in cues if cue.kind is kind}
+        lost = [p for n, p in enumerate(item.words.prompts) if p.kind == kind.value and n not in said]
+        if lost:
             texts = [prompt.text for prompt in lost]
             yield Found(
                 f"{what} of {item.name} finds no room in the first third: “{texts[0]}”",

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 from urllib.parse import urlencode
@@ -52,6 +52,7 @@ class Entry:
     finding: Finding
     flag: SafeString
     places: list[Place]
+    again: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -86,6 +87,7 @@ def checks_context(of: StretchClass, query: Mapping[str, str]) -> dict[str, Any]
         "table": _table(found),
         "columns": present,
         "area": _area(script, found, area, own) if area else None,
+        "wanted": [(region, "; ".join(_gets(region, found))) for region in script.brief.areas],
         "moves": len(script.moves()),
         "can_undo": of.head.parent_id is not None,
         "can_redo": of.head.forward_id is not None,
@@ -98,17 +100,23 @@ def _query(effect: Effect, area: Region | None) -> str:
 
 def _groups(script: Script, timeline: Timeline, report: Report) -> list[tuple[str, list[Entry]]]:
     by_severity = ((_HEADINGS[one], report.of(one)) for one in Severity)
-    return [(name, [_entry(script, timeline, one) for one in found]) for name, found in by_severity if found]
+    return [(name, _entries(script, timeline, found)) for name, found in by_severity if found]
 
 
-def _entry(script: Script, timeline: Timeline, finding: Finding) -> Entry:
+def _entries(script: Script, timeline: Timeline, found: Sequence[Finding]) -> list[Entry]:
+    """Findings one after the other: the reason of a check is told at the first of it."""
+    codes = [one.code for one in found]
+    return [_entry(script, timeline, one, again=one.code in codes[:n]) for n, one in enumerate(found)]
+
+
+def _entry(script: Script, timeline: Timeline, finding: Finding, *, again: bool = False) -> Entry:
     numbers = {item.id: (n, item.name) for n, item in enumerate(script.items(), 1)}
     places = []
     for item in finding.found.items:
         segments = timeline.of_item(item)
         at = next((s for s in segments if s.id == finding.found.segment), segments[0] if segments else None)
         places.append(Place(item, "{} {}".format(*numbers[item]), clock(at.start_s) if at else "–"))
-    return Entry(finding, drawn(draw_flag(finding.severity)), places)
+    return Entry(finding, drawn(draw_flag(finding.severity)), places, again)
 
 
 def _shown(script: Script, found: Coverage, effect: Effect, area: Region | None) -> Shown:
@@ -117,7 +125,14 @@ def _shown(script: Script, found: Coverage, effect: Effect, area: Region | None)
         for (region, one), worked in found.items()
         if one is effect
     }
-    return Shown(seconds, script.brief.areas, area, lambda region: "?" + _query(effect, region))
+    missing = [region for region in script.brief.areas if not _gets(region, found)]
+    return Shown(seconds, missing, area, lambda region: "?" + _query(effect, region))
+
+
+def _gets(region: Region, found: Coverage) -> list[str]:
+    """What a region mainly gets, by effect; nothing where no move is for it."""
+    told = ((effect, sides_words(region, worked, main=True)) for effect, worked in of_region(found, region).items())
+    return [f"{effect} {words}" for effect, words in told if words]
 
 
 def sides_words(region: Region, worked: Worked, *, main: bool) -> str:

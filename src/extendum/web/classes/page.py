@@ -30,7 +30,6 @@ from extendum.web.classes.panels import group_words, newer_than, panel_of
 from extendum.web.classes.posted_items import dose_words
 from extendum.web.library.store import Library
 
-
 #: What the panel tells anyway, with everything that could stand in.
 AGAINST_BRIEF = frozenset({"against-condition", "posture-out", "to-avoid", "prop-missing", "prop-wrong"})
 
