@@ -156,3 +156,19 @@ def test_names_in_findings_are_escaped_on_the_sheet_and_on_the_screen(asking, po
     for page in (checks(asking, poor), asking.get(reverse("desk", args=[poor.pk])).content.decode()):
         assert "&lt;b&gt;&amp; breathe" in page
         assert "<b>&" not in page
+
+
+@pytest.mark.parametrize("where", ["move", "start"])
+def test_a_caution_is_put_into_the_words_at_the_move_or_at_the_start(asking, poor, where):
+    assert "caution-unspoken" in checks(asking, poor)
+    post(asking, poor, edit="caution", item="roll", condition="osteoporosis", where=where)
+    line = "With osteoporosis: let the chin sink only a little."
+    after = script(poor)
+    said = after.item("roll").words.prompts[0].text if where == "move" else next(after.items()).words
+    assert line in said
+
+
+def test_a_caution_that_the_move_does_not_have_is_refused(asking, poor):
+    answer = post(asking, poor, edit="caution", item="roll", condition="hiccups")
+    assert answer.status_code == 422
+    assert "found hiccups" in answer.content.decode()

@@ -65,11 +65,18 @@ def check(
     looked = Looked(script, timeline, library, taken)
     if not looked.moves:
         return Report((), ())
-    found = [Finding(one, here) for one in CHECKS for here in one.find(looked)]
+    found = [Finding(one, _placed(here, looked)) for one in CHECKS for here in one.find(looked)]
     found.sort(key=lambda one: _RANK[one.severity])
     reasons = {(kept.code, kept.item): kept for kept in script.kept}
     told = [replace(one, because=_reason(script, one, reasons.get((one.code, one.item)))) for one in found]
     return Report(tuple(f for f in told if not f.because), tuple(f for f in told if f.because))
+
+
+def _placed(found: Found, looked: Looked) -> Found:
+    """What was found, with the first segment of its first item where the check names none."""
+    if found.segment or not found.items or not looked.segments.get(found.items[0]):
+        return found
+    return replace(found, segment=looked.segments[found.items[0]][0].id)
 
 
 def _reason(script: Script, finding: Finding, kept: Kept | None) -> str:

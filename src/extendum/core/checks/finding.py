@@ -51,7 +51,8 @@ class Mend:
 class Found:
     """What a check found at one place: a sentence, the items it is about, the segment, facts and a mend.
 
-    No items: it is about the whole class. ``severity`` where it differs from the check's own.
+    No items: it is about the whole class; no segment: about its first item as a whole. ``severity`` where it
+    differs from the check's own.
     """
 
     message: str

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 from dataclasses import replace
+from functools import partial
 
 from extendum.core.checks.finding import Mend
 from extendum.core.checks.looked import Looked, Text
@@ -93,11 +94,22 @@ def _longer(seconds: Elastic, least: int) -> Elastic:
 
 
 def say_at_start(looked: Looked, text: str) -> Mend:
-    """Say something in the first talk; where nothing is said at the start, in a new one before everything else."""
-    first = next(iter(looked.items), None)
-    if isinstance(first, Talk) and first.kind is TalkKind.TALK:
-        return Mend(f"Say it in {first.name}", each([first.id], lambda item: _with_sentence(item, text, looked.style)))
-    return Mend("Say it at the start", lambda script: _with_talk_first(script, text))
+    """Say something at the start of the class."""
+    first = _first_talk(looked.script)
+    return Mend(f"Say it in {first.name}" if first else "Say it at the start", partial(said_at_start, text=text))
+
+
+def said_at_start(script: Script, text: str) -> Script:
+    """The class with something said in its first talk; where none opens it, in a new one before everything else."""
+    first = _first_talk(script)
+    if first:
+        return each([first.id], lambda item: _with_sentence(item, text, script.style))(script)
+    return _with_talk_first(script, text)
+
+
+def _first_talk(script: Script) -> Talk | None:
+    first = next((item for item in script.items() if item.present), None)
+    return first if isinstance(first, Talk) and first.kind is TalkKind.TALK else None
 
 
 def _with_talk_first(script: Script, text: str) -> Script:

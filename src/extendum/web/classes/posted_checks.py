@@ -2,11 +2,17 @@
 
 from __future__ import annotations
 
+from functools import partial
+
+from extendum.core.cautions import spoken
 from extendum.core.checks import keep, mend, open_again
 from extendum.core.checks.finding import Finding
+from extendum.core.checks.mends import each, said_at_start, with_prompt
 from extendum.core.compile import compile_script
 from extendum.core.errors import RefusedError
+from extendum.core.item import MoveItem
 from extendum.core.script import Script
+from extendum.core.words import PromptKind
 from extendum.web.classes.findings import report_of
 from extendum.web.classes.forms import Edit, Form
 from extendum.web.classes.own import Own
@@ -37,4 +43,19 @@ def _open_again(form: Form, script: Script, own: Own) -> Edit:
     return Edit(lambda s: open_again(s, finding), f"Open again: {finding.code}")
 
 
-CHECK_EDITS = {"mend": _mend, "keep": _keep, "open-again": _open_again}
+def _caution(form: Form, script: Script, own: Own) -> Edit:
+    """Put a caution of a move into the words: at the move, or once at the start."""
+    item = script.item(form["item"])
+    cautions = item.move.cautions if isinstance(item, MoveItem) else ()
+    found = next((one for one in cautions if one.condition == form.get("condition")), None)
+    if found is None:
+        must = "one of " + (", ".join(one.condition for one in cautions) or "none")
+        raise RefusedError("condition", must, form.get("condition", ""))
+    line = spoken(found)
+    if form.get("where") == "start":
+        return Edit(partial(said_at_start, text=line), f"Said at the start: {line}"[:300])
+    told = f"{item.name}: says “{line}”"
+    return Edit(each([item.id], partial(with_prompt, kind=PromptKind.CAUTION, text=line)), told[:300])
+
+
+CHECK_EDITS = {"mend": _mend, "keep": _keep, "open-again": _open_again, "caution": _caution}

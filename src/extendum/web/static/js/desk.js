@@ -78,7 +78,7 @@ document.addEventListener("click", (event) => {
     return choose(it.dataset.choose);
   }
   if (on("#order button[data-edit]")) document.getElementById("order").close();
-  if ((it = on("button[data-edit]"))) return edit(it.dataset.edit, values(it.dataset, ["by", "section", "target", "stage", "group", "gives", "of", "part", "value", "told", "order", "move", "finding"]));
+  if ((it = on("button[data-edit]"))) return edit(it.dataset.edit, values(it.dataset, ["by", "section", "target", "stage", "group", "gives", "of", "part", "value", "told", "order", "move", "finding", "condition", "where"]));
   if ((it = on("button[data-which]"))) {
     document.getElementById("steps").close();
     return step(it.dataset.which, values(it.dataset, ["revision"]));
