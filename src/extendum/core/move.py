@@ -180,6 +180,9 @@ class Move(Checked):
     slow_rise_s: int = whole(0, 60, 0, "seconds that coming out takes at the least")
     cautions: tuple[Caution, ...] = ()
     options: tuple[Option, ...] = ()
+    figure: str = text(80, "", "the key of the move whose figure it has; its own if left out")
+    figure_flipped: bool = False
+    figure_view: int | None = whole(0, 359, None, "degrees from the side to the front; as the figure is if left out")
     extra: Extra = extra()
 
     def __post_init__(self) -> None:

@@ -4,7 +4,7 @@ from django.contrib.auth import views as auth
 from django.urls import path
 
 from extendum.web.classes import adding, brief, checking, desk, fitting, shelf, words
-from extendum.web.library import own
+from extendum.web.library import figures, own
 from extendum.web.library import views as library
 from extendum.web.teach import views as teach
 
@@ -40,6 +40,7 @@ urlpatterns = [
     path("moves/", library.moves, name="moves"),
     path("moves/new/", own.new_move, name="new-move"),
     path("moves/<slug:key>/", library.move, name="move"),
+    path("moves/<slug:key>/figure.svg", figures.figure, name="figure"),
     path("moves/<slug:key>/edit/", own.edit_move, name="edit-move"),
     path("moves/<slug:key>/remove/", own.remove_move, name="remove-move"),
     path("moves/<slug:key>/put-back/", own.put_back, name="put-back-move"),

@@ -18,6 +18,7 @@ from extendum.core.suggest import place_after, sets_to_begin, suggest
 from extendum.formats.library import starting_sets
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
+from extendum.web.library.figures import figure_address
 from extendum.web.library.store import Library, library_of
 
 MOST_SHOWN, MOST_SUGGESTED, MOST_SETS = 12, 5, 3
@@ -31,6 +32,11 @@ class Found:
     reasons: tuple[str, ...] = ()
     adapt: tuple[str, ...] = ()
     against: tuple[str, ...] = ()
+
+    @property
+    def figure(self) -> str:
+        """Where its picture is; empty where it has none."""
+        return figure_address(self.entry.move)
 
 
 @require_GET

@@ -28,6 +28,7 @@ from extendum.web.classes.models import Revision, StretchClass
 from extendum.web.classes.own import Own
 from extendum.web.classes.panels import group_words, newer_than, panel_of
 from extendum.web.classes.posted_items import dose_words
+from extendum.web.library.figures import figure_address
 from extendum.web.library.store import Library
 
 #: What the panel tells anyway, with everything that could stand in.
@@ -62,6 +63,7 @@ class Row:
     against: bool
     newer: bool
     flag: SafeString
+    figure: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -148,6 +150,7 @@ def _blocks(
                         isinstance(item, MoveItem) and bool(objections(item.move, script.brief)),
                         newer_than(item, library),
                         _row_flag(flags.get(item.id)),
+                        figure_address(item.move) if isinstance(item, MoveItem) else "",
                     )
                 )
             own = {item.id for item in group.items}

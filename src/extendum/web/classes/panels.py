@@ -6,6 +6,7 @@ from collections.abc import Iterable, Sequence
 from enum import StrEnum
 from typing import Any
 
+from extendum.core.body import Side
 from extendum.core.dose import COUNTED, Dose, Hold, Manner, Reps, Timed
 from extendum.core.item import CountIs, Item, Keep, Matters, MoveItem, SetOrder, Talk, TalkKind
 from extendum.core.keeping import concerns, objections
@@ -24,6 +25,7 @@ from extendum.web.classes.drawn import drawn
 from extendum.web.classes.own import Own
 from extendum.web.classes.posted import group_meanwhile, passes_typed
 from extendum.web.classes.posted_items import KINDS, phases_typed, tempo_fields
+from extendum.web.library.figures import figure_address, figure_words
 from extendum.web.library.store import Library
 
 
@@ -158,6 +160,8 @@ def _move_panel(script: Script, item: MoveItem) -> dict[str, Any]:
         "prompt_count": len(item.words.prompts) + 1,
         "placeholders": list(PLACEHOLDERS),
         "props": item.move.props,
+        "figure": figure_address(item.move),
+        "figure_words": figure_words(item.move, Side.LEFT if item.move.sided else Side.BOTH),
     }
 
 

@@ -17,15 +17,17 @@ from extendum.core.body import Posture, Region
 from extendum.core.dose import Hold, Manner, Reps, Timed
 from extendum.core.errors import RefusedError
 from extendum.core.library import LibraryMove
-from extendum.core.move import Bearing, Effect, Kind, Named, OnSide, OptionKind, Sidedness
+from extendum.core.move import Bearing, Effect, Kind, Move, Named, OnSide, OptionKind, Sidedness
 from extendum.core.style import Facing
 from extendum.core.words import PLACEHOLDERS, PromptKind
+from extendum.formats.library import shipped_moves
 from extendum.web.classes.models import MoveUse
 from extendum.web.classes.panels import options
 from extendum.web.classes.posted_items import KINDS, phases_typed, tempo_fields
 from extendum.web.library import store
+from extendum.web.library.figures import figure_address
 from extendum.web.library.models import OwnMove
-from extendum.web.library.posted import BLANK, FREE_OTHERS, FREE_TARGETS, TEXTS, entry_from
+from extendum.web.library.posted import BLANK, FREE_OTHERS, FREE_TARGETS, TEXTS, VIEWS, entry_from
 
 LABELS = ("While moving", "Once there", "Short, later on", "At the switch", "Change of direction", "Release")
 
@@ -57,6 +59,9 @@ def _form_context(request: HttpRequest, entry: LibraryMove, key: str) -> dict[st
         "conditions": list(Condition),
         "options": _numbered(move.options, FREE_OTHERS),
         "option_kinds": list(OptionKind),
+        "figures": [(one.key, one.name, one.key == (move.figure or move.key)) for one in _with_figures()],
+        "views": [(name, degrees == move.figure_view) for name, degrees in VIEWS.items()],
+        "picture": figure_address(move),
         "others": [(one.move.key, one.move.name) for one in store.library_of(request.user) if one.move.key != key],
         "dose_kinds": [(one.tag, isinstance(dose, one)) for one in KINDS],
         "tempo": tempo_fields(dose),
@@ -72,12 +77,18 @@ def _form_context(request: HttpRequest, entry: LibraryMove, key: str) -> dict[st
     }
 
 
+def _with_figures() -> list[Move]:
+    """The shipped moves by name: each has a figure that an own move can take."""
+    return sorted((entry.move for entry in shipped_moves()), key=lambda move: move.name)
+
+
 @require_http_methods(["GET", "POST"])
 def new_move(request: HttpRequest) -> HttpResponse:
     """A new move of one's own: blank, or with ?like= from another."""
     library, like = store.library_of(request.user), request.GET.get("like", "")
     base = library.moves.get(like)
-    start = replace(base, move=replace(base.move, key="")) if base else BLANK
+    figure = base.move.figure or base.move.key if base else ""
+    start = replace(base, move=replace(base.move, key="", figure=figure)) if base else BLANK
     return _edit_form(request, start, "")
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from typing import Any
 
 from extendum.core.body import Posture, Region
 from extendum.core.dose import Dose, Elastic, Hold
@@ -24,11 +25,14 @@ from extendum.core.move import (
 )
 from extendum.core.style import Facing
 from extendum.core.words import Prompt, PromptKind, Words
+from extendum.formats.figures import shipped_figures
 from extendum.web.classes.forms import Form, choice, many, whole
 from extendum.web.classes.posted_items import as_kind, detailed
 
 #: Rows that the form leaves free for more.
 FREE_TARGETS, FREE_OTHERS = 2, 1
+#: From where an own move can have its figure looked at, in degrees from the side to the front.
+VIEWS = {"the side": 20, "the other side": 160, "the front": 90, "behind": 270}
 TEXTS = ("moving", "there", "short", "switch", "turn", "release")
 
 #: What an own move starts from.
@@ -58,6 +62,7 @@ def entry_from(form: Form, base: LibraryMove) -> LibraryMove:
         props=_props(form, old),
         cautions=_cautions(form),
         options=_options(form),
+        **_figure(form),
     )
     dose = _dose(form, base.dose)
     told = {text: form.get(text, "").strip() for text in TEXTS}
@@ -71,6 +76,14 @@ def entry_from(form: Form, base: LibraryMove) -> LibraryMove:
         facing=choice(Facing, form, "facing", base.facing),
         holds=base.holds if isinstance(dose, Hold) else (),
     )
+
+
+def _figure(form: Form) -> dict[str, Any]:
+    """Whose figure it has, on which side, and seen from where."""
+    key, seen = form.get("figure", ""), form.get("figure_view", "")
+    if key and key not in shipped_figures():
+        raise RefusedError("figure", "the key of a shipped move", key)
+    return {"figure": key, "figure_flipped": "figure_flipped" in form, "figure_view": VIEWS.get(seen)}
 
 
 def _rows(form: Form, name: str) -> range:

@@ -19,7 +19,7 @@ from extendum.core.compile import compile_script
 from extendum.core.edit import insert_item, new_script, set_target
 from extendum.core.find import Query, find
 from extendum.core.library import LibraryMove, take_up
-from extendum.core.move import Effect, Kind
+from extendum.core.move import Effect, Kind, Move
 from extendum.core.style import CueStyle
 from extendum.core.timeline import CueKind, Mode, Timeline
 from extendum.draw.kinds import draw_kind
@@ -29,6 +29,7 @@ from extendum.web.classes.drawn import drawn
 from extendum.web.classes.models import MoveUse, StretchClass
 from extendum.web.classes.posted_items import dose_words
 from extendum.web.library import store
+from extendum.web.library.figures import figure_address, figure_words
 from extendum.web.library.models import OwnMove
 
 Choice = TypeVar("Choice", bound=StrEnum)
@@ -41,6 +42,11 @@ class Shown:
     entry: LibraryMove
     mark: SafeString
     own: bool
+
+    @property
+    def figure(self) -> str:
+        """Where its picture is; empty where it has none."""
+        return figure_address(self.entry.move)
 
 
 @dataclass(frozen=True, slots=True)
@@ -138,6 +144,7 @@ def move(request: HttpRequest, key: str) -> HttpResponse:
         "move": entry.move,
         "own": key in library.own,
         "shipped": key in store.SHIPPED_ONLY.moves,
+        "figures": _figures(entry.move),
         "sheet": drawn(draw_sheet(timeline)),
         "said": _said(timeline),
         "kind": drawn(draw_kind(entry.move.kind)),
@@ -148,6 +155,13 @@ def move(request: HttpRequest, key: str) -> HttpResponse:
         "classes": _classes(request),
     }
     return render(request, "library/move.html", context)
+
+
+def _figures(move: Move) -> list[tuple[str, str, str]]:
+    """The pictures of a move: where, in words, and of which side."""
+    sides = (Side.LEFT, Side.RIGHT) if move.sided else (Side.BOTH,)
+    found = ((figure_address(move, side), figure_words(move, side), side) for side in sides)
+    return [(address, words, side.value if move.sided else "") for address, words, side in found if address]
 
 
 def _gone(request: HttpRequest, key: str) -> HttpResponse:

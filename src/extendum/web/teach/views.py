@@ -18,6 +18,7 @@ from extendum.web.classes import store
 from extendum.web.classes.access import own_class
 from extendum.web.classes.drawn import drawn
 from extendum.web.classes.page import compiled
+from extendum.web.library.figures import stage_figure
 
 
 @require_GET
@@ -37,8 +38,12 @@ def stage(request: HttpRequest, pk: int) -> HttpResponse:
             if teacher_side(Side.LEFT, script.style.teaching, item.facing) is Side.RIGHT
         ],
     }
+    sides = {(segment.item, segment.side or Side.BOTH) for segment in timeline.segments}
+    moves = {item.id: item.move for item in script.moves()}
+    shown = ((item, side, stage_figure(moves[item], side)) for item, side in sorted(sides) if item in moves)
     context = {
         "class": of,
+        "figures": [(item, side.value, svg) for item, side, svg in shown if svg],
         "score": score,
         "length": clock(timeline.length_s),
         "ribbon": drawn(draw_ribbon(timeline)),

@@ -28,6 +28,10 @@ document.addEventListener("click", (event) => {
     const { do: edit, finding, move } = it.dataset;
     return send(view().dataset.edit, { edit, ...(finding ? { finding } : {}), ...(move ? { move } : {}) });
   }
+  if ((it = on(".keeping summary"))) {
+    event.preventDefault();
+    return askWhy(it.closest("details"));
+  }
   if (on("[data-close]")) return notice.replaceChildren();
   if (on("[data-reload], [data-again]")) return fetch_(view().dataset.here).then(() => notice.replaceChildren());
   if ((it = on("a[data-fragment], .body-picture a"))) {
@@ -38,10 +42,11 @@ document.addEventListener("click", (event) => {
     fetch_(address);
   }
 });
-// The reason is typed at once.
-document.addEventListener("toggle", (event) => {
-  if (event.target.matches(".keeping[open]")) event.target.querySelector("input").focus();
-}, true);
+// The reason is typed at once: the field has the focus before the next key.
+function askWhy(keeping) {
+  keeping.open = true;
+  keeping.querySelector("input").focus();
+}
 
 const findings = () => [...document.querySelectorAll("article.finding[tabindex]")];
 const here = () => document.activeElement.closest("article.finding");
@@ -56,7 +61,7 @@ const keys = {
   ArrowDown: () => walk(1),
   ArrowUp: () => walk(-1),
   Enter: () => here()?.querySelector(".mend")?.click(),
-  k: () => { const keeping = here()?.querySelector(".keeping"); if (keeping) keeping.open = true; },
+  k: () => { const keeping = here()?.querySelector(".keeping"); if (keeping) askWhy(keeping); },
   Escape: () => document.getElementById("to-desk").click(),
 };
 document.addEventListener("keydown", (event) => {

@@ -245,13 +245,26 @@ document.addEventListener("keydown", (event) => {
 
 // ---- the sheet: walk along it, read why ------------------------------------------------------
 const why = (words) => { document.getElementById("why").textContent = words; };
+// The figure of what is pointed at, on the side that is worked there.
+function figureOf(segment) {
+  const picture = document.getElementById("sheet-figure");
+  const address = segment && document.getElementById(`row-${segment.dataset.item}`)?.dataset.figure;
+  picture.hidden = !address;
+  if (!address) return;
+  const side = segment.classList.contains("s-right") ? "right" : "left";
+  picture.src = address.replace(/side=\w+/, `side=${side}`);
+  const at = segment.getBoundingClientRect(), box = document.querySelector(".right").getBoundingClientRect();
+  picture.classList.toggle("aside", at.left > box.left + box.width / 2);
+}
 document.addEventListener("pointerover", (event) => {
   const segment = event.target.closest?.(".seg");
   if (segment) why(segment.dataset.about);
+  figureOf(segment);
 });
 document.addEventListener("focusin", (event) => {
   const segment = event.target.closest?.(".seg");
   if (segment) why(segment.dataset.about);
+  figureOf(segment);
 });
 function sheetKeys(event) {
   const segments = [...document.querySelectorAll('.seg[role="button"]')];

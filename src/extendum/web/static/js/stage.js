@@ -134,6 +134,33 @@ function drawStretch(now) {
   el("bead").setAttribute("transform", `translate(${tip} 0) scale(${tall.height ? ((tall.height / 120) * 1200) / tall.width : 1} 1) translate(${-tip} 0)`);
   const ticks = segment.kind === "hold" ? [0.5, ...[3, 2, 1].map((s) => 1 - s / (segment.end - segment.start))].filter((t) => t > 0.02) : works ? [1] : [];
   el("marks").setAttribute("d", ticks.map((t) => `M${from + toward * t * full} 4v${t === 0.5 ? 26 : 16}`).join(""));
+  return out;
+}
+
+// ---- figures: the one of now moves as the timeline does, still where less motion is asked for ----------
+const still = matchMedia("(prefers-reduced-motion: reduce)");
+function showFigure(id, item, side) {
+  const box = el(id), wanted = `${item}-${side ?? "both"}`;
+  if (box.dataset.shown === wanted) return;
+  box.dataset.shown = wanted;
+  const drawn = el(`figure-${wanted}`) ?? el(`figure-${item}-left`) ?? el(`figure-${item}-both`);
+  box.replaceChildren(...(drawn ? [drawn.content.cloneNode(true)] : []));
+}
+let frameOn = null;
+function moveFigure(now, out) {
+  const frames = el("figure").querySelectorAll(".frame");
+  if (!frames.length) return;
+  let share = 0;
+  if (!still.matches && now.works) {
+    if (now.beat) share = out;
+    else if (now.segment.kind === "timed") share = 0.5 - 0.5 * Math.cos((position(state, performance.now(), lengthMs) / 1500) * Math.PI);
+  }
+  const at = Math.round(Math.min(1, Math.max(0, share)) * (frames.length - 1));
+  if (frameOn === frames[at]) return;
+  frameOn?.classList.remove("on");
+  frames[0].classList.toggle("on", at === 0);
+  frames[at].classList.add("on");
+  frameOn = frames[at];
 }
 
 function fitWords() {
@@ -179,7 +206,8 @@ function draw() {
   const words = wordsAt(score, index, ms);
   if (el("words").textContent !== words.text) { show("words", words.text); fitWords(); }
   el("words").classList.toggle("said", words.said);
-  drawStretch(now);
+  showFigure("figure", segment.item, now.side);
+  moveFigure(now, drawStretch(now));
   const seconds = Math.max(0, Math.ceil((lengthMs - ms) / 1000));
   show("left", `${clock(seconds)} left`);
   if (!state.running && state.anchor !== null) show("phase", "paused");
@@ -189,7 +217,8 @@ function draw() {
 function drawNext(index) {
   const now = score.segments[index];
   const next = following(score, index);
-  if (!next) { show("next", "the end"); show("fetch", ""); return; }
+  if (!next) { show("next", "the end"); show("fetch", ""); el("next-figure").replaceChildren(); return; }
+  showFigure("next-figure", next.item, next.side);
   const side = opposite[next.side] ? `, ${next.side}` : "";
   show("next", next.same ? `same${side}` : `${score.names[next.item]}${side}`);
   const has = new Set(score.props[now.item] ?? []);

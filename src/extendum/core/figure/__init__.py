@@ -1,0 +1,1 @@
+"""A small skeleton: human proportions, poses as angles and reaches, forward kinematics, limits, mirroring."""

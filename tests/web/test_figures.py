@@ -1,0 +1,96 @@
+"""Pictures of moves: on the Desk, in the library, as an address of their own, and on the Stage."""
+
+import re
+from dataclasses import replace
+
+import pytest
+from django.urls import reverse
+
+from extendum.core.body import Side
+from extendum.core.edit import replace_items
+from extendum.formats.library import shipped_move
+from extendum.web.classes import store
+from extendum.web.library import store as library
+from extendum.web.library.figures import figure_address
+
+
+def test_a_picture_stands_by_itself_and_says_what_it_shows(asking):
+    answer = asking.get("/moves/calf-lean/figure.svg?side=right")
+    assert answer["Content-Type"] == "image/svg+xml"
+    assert "max-age=3600" in answer["Cache-Control"]
+    svg = answer.content.decode()
+    assert svg.startswith("<svg")
+    assert "<style>" in svg
+    assert 'aria-label="Calf lean: lunge, standing' in svg
+    assert ">R<" in svg
+    assert ">L<" in asking.get("/moves/calf-lean/figure.svg?side=left").content.decode()
+
+
+@pytest.mark.parametrize("address", ["/moves/levitate/figure.svg", "/moves/LEVITATE/figure.svg"])
+def test_what_has_no_picture_is_not_found(asking, address):
+    assert asking.get(address).status_code == 404
+
+
+@pytest.mark.parametrize("query", ["?side=up&view=900", "?view=-3", "?view=front&flipped=2"])
+def test_odd_questions_get_the_picture_as_it_is(asking, query):
+    plain = asking.get("/moves/hip-hinge/figure.svg").content
+    assert asking.get(f"/moves/hip-hinge/figure.svg{query}").status_code == 200
+    assert asking.get("/moves/hip-hinge/figure.svg?side=up").content == plain
+
+
+def test_the_desk_shows_a_picture_in_each_row_and_in_the_panel(asking, stretch_class):
+    page = asking.get(reverse("desk", args=[stretch_class.pk]), {"item": "i2"}).content.decode()
+    row = page.split('id="row-i2"')[1].split("</li>")[0]
+    assert 'data-figure="/moves/calf-lean/figure.svg?side=left"' in row
+    assert re.search(r'<img class="row-figure" src="[^"]+" alt=""', row)
+    panel = page.split('id="panel"')[1]
+    assert re.search(r'class="panel-figure"[^>]*alt="Calf lean: lunge, standing[^"]*left side"', panel)
+
+
+def test_a_move_without_a_picture_has_none_anywhere(asking, stretch_class):
+    def nameless(script):
+        item = script.item("i2")
+        return replace_items(script, {"i2": replace(item, move=replace(item.move, key=""))})
+
+    store.change(stretch_class, stretch_class.stamp, "Own", nameless)
+    page = asking.get(reverse("desk", args=[stretch_class.pk]), {"item": "i2"}).content.decode()
+    assert "data-figure" not in page.split('id="row-i2"')[1].split("</li>")[0]
+    assert "panel-figure" not in page
+    assert asking.get(reverse("stage", args=[stretch_class.pk])).status_code == 200
+
+
+def test_the_page_of_a_move_shows_both_sides_and_lists_show_one(asking, stretch_class):
+    page = asking.get("/moves/calf-lean/").content.decode()
+    assert page.count('<figure><img src="/moves/calf-lean/figure.svg?side=') == 2
+    assert asking.get("/moves/hip-hinge/").content.decode().count("<figure><img") == 1
+    assert 'class="map-figure"' in asking.get("/moves/").content.decode()
+    found = asking.get(reverse("found", args=[stretch_class.pk]), {"q": "chest"}).content.decode()
+    assert 'class="found-figure"' in found
+
+
+def test_an_own_move_takes_the_figure_of_another_turned_over_and_seen_from_the_front(asking, owner):
+    shipped = shipped_move("calf-lean")
+    move = replace(shipped.move, key="", name="Fence lean", figure="calf-lean", figure_flipped=True, figure_view=90)
+    kept = library.keep(owner, replace(shipped, move=move))
+    address = figure_address(kept.move, Side.LEFT)
+    assert address == "/moves/calf-lean/figure.svg?side=left&flipped=1&view=90"
+    page = asking.get(f"/moves/{kept.move.key}/").content.decode()
+    assert address.replace("&", "&amp;") in page
+    form = asking.get(f"/moves/{kept.move.key}/edit/").content.decode()
+    assert '<option value="calf-lean" selected>' in form
+    assert re.search(r'name="figure_flipped" checked', form)
+
+
+def test_a_new_move_like_another_starts_with_its_figure(asking):
+    assert '<option value="calf-lean" selected>' in asking.get("/moves/new/?like=calf-lean").content.decode()
+
+
+def test_the_stage_carries_the_figure_of_each_side_with_its_movement(asking, stretch_class):
+    page = asking.get(reverse("stage", args=[stretch_class.pk])).content.decode()
+    left, right = (
+        page.split(f'<template id="figure-i2-{side}">')[1].split("</template>")[0] for side in ("left", "right")
+    )
+    assert ">L<" in left
+    assert ">R<" in right
+    moving = page.split('<template id="figure-i3-both">')[1].split("</template>")[0]
+    assert moving.count('class="frame"') == 6
