@@ -6,7 +6,7 @@ BIN := $(VENV)/bin
 PORT ?= 8000
 DEMO := EXTENDUM_DEMO=1 EXTENDUM_DATA=var/demo
 INSTALL := $(BIN)/python -m pip install --quiet --disable-pip-version-check
-.PHONY: help demo test lint css lock bench shots schema clean
+.PHONY: help demo test lint css lock bench shots figures schema clean
 
 help: ## list the targets
 	@grep -hE '^[a-z]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/^([a-z]+):.*## (.*)/  make \1	\2/' | expand -t 14
@@ -53,6 +53,10 @@ bench: $(VENV)/dev ## measure the budgets
 shots: $(VENV)/dev ## take the pictures in docs/screenshots from the demo data
 	@bash scripts/chromium
 	@$(BIN)/python -m bench.shots
+
+figures: $(VENV)/dev ## draw all figures on contact sheets into var/figures
+	@bash scripts/chromium
+	@$(BIN)/python -m bench.figures
 
 schema: $(VENV)/run ## write the JSON Schema of the document again
 	@$(BIN)/python -m extendum.formats.schema > docs/class.schema.json

@@ -21,16 +21,21 @@ from django.test import Client
 
 from bench.oracle import least_cost
 from bench.random_classes import random_class
+from extendum.core.body import Side
 from extendum.core.checks import check, lexicon
 from extendum.core.compile import compile_script, outline
 from extendum.core.dose import Hold
 from extendum.core.edit import add_group, add_move, new_script, set_group, set_move_item
+from extendum.core.figure.figure import body_in
+from extendum.core.figure.marks import marks_of
 from extendum.core.fit import Fitter
 from extendum.core.item import Keep, Matters, MoveItem, may_go
 from extendum.core.script import Script, SidePlan
 from extendum.core.timeline import Timeline
+from extendum.draw.figure import draw_figure
 from extendum.draw.sheet import draw_sheet
 from extendum.formats.document import dumps, loads
+from extendum.formats.figures import shipped_figures
 from extendum.formats.library import shipped_moves
 
 
@@ -161,6 +166,20 @@ def first_look(script: Script, timeline: Timeline) -> object:
     return check(script, timeline, shipped_moves())
 
 
+def next_figure(poses: int) -> Callable[[], object]:
+    """Draws one figure after the other of those with so many poses, none of them remembered."""
+    moves = {entry.move.key: entry.move for entry in shipped_moves()}
+    drawn = itertools.cycle((key, one) for key, one in shipped_figures().items() if len(one.poses) == poses)
+
+    def draw() -> object:
+        key, one = next(drawn)
+        draw_figure.cache_clear()
+        body_in.cache_clear()
+        return draw_figure(one, marks_of(moves[key]), Side.LEFT)
+
+    return draw
+
+
 def main() -> None:
     """Print the table."""
     script = class_of(60)
@@ -189,6 +208,8 @@ def main() -> None:
         ("read a document of 60 items", lambda: loads(text)),
         ("write a document of 60 items", lambda: dumps(script)),
         ("draw the sheet of 60 items", lambda: draw_sheet(timeline)),
+        ("draw a figure, one pose (median of all)", next_figure(1)),
+        ("draw a figure, two poses (median of all)", next_figure(2)),
         ("an edit on the Desk, 25 items, server side", edited),
         ("a preview of the peg, 60 items with everything", preview(edited)),
     ]

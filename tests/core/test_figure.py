@@ -89,7 +89,7 @@ def test_hands_that_hold_a_thing_meet_it_and_bones_keep_their_length(move):
             )
             for a, b, size in bones:
                 assert length(sub(j[f"{a}_{end}"], j[f"{b}_{end}"])) == pytest.approx(size, abs=0.2)
-            assert length(sub(j[f"elbow_{end}"], j[f"grip_{end}"])) == pytest.approx(FOREARM + GRIP, abs=0.2)
+            assert length(sub(j[f"wrist_{end}"], j[f"grip_{end}"])) == pytest.approx(GRIP, abs=0.2)
         for thing in FIGURES[move.key].things:
             assert set(thing.along) <= set(j)
 

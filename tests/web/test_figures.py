@@ -87,10 +87,7 @@ def test_a_new_move_like_another_starts_with_its_figure(asking):
 
 def test_the_stage_carries_the_figure_of_each_side_with_its_movement(asking, stretch_class):
     page = asking.get(reverse("stage", args=[stretch_class.pk])).content.decode()
-    left, right = (
-        page.split(f'<template id="figure-i2-{side}">')[1].split("</template>")[0] for side in ("left", "right")
-    )
-    assert ">L<" in left
-    assert ">R<" in right
-    moving = page.split('<template id="figure-i3-both">')[1].split("</template>")[0]
-    assert moving.count('class="frame"') == 6
+    drawn = dict(re.findall(r'<template id="figure-([^"]+)">(.*?)</template>', page))
+    assert ">L<" in drawn["i2-left"]
+    assert ">R<" in drawn["i2-right"]
+    assert drawn["i3-both"].count('class="frame"') == 6

@@ -123,7 +123,8 @@ def _parts(eye: Eye, body: Body) -> Iterator[tuple[float, str]]:
     neck = tag("path", d=_blob(eye, ((j["neck"], 5.2), (j["head"], 5.0))), class_="fig-limb")
     skull = _blob(eye, ((add(j["head"], body.head[1], 2.6), 9.6), (add(j["head"], body.head[1], -3), 8.2)))
     front = tag("path", d=_blob(eye, ((nose, 1.5), (add(nose, body.head[0], -4), 3.4))), class_="fig-limb")
-    yield eye.depth(j["head"]), neck + front + tag("path", d=skull, class_="fig-limb")
+    yield eye.depth(heart) - 0.5, neck
+    yield eye.depth(j["head"]), front + tag("path", d=skull, class_="fig-limb")
     if _faces(eye, body):
         yield eye.depth(j["head"]) + 1, _face(eye, body)
     for end in ("l", "r"):

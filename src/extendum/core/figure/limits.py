@@ -13,7 +13,7 @@ from extendum.core.figure.vector import Frame, Vec, dot, length, sub, unit
 
 ELBOW, KNEE = 155.0, 160.0
 HIP_FLEXION, HIP_EXTENSION, HIP_ABDUCTION = 156.0, 35.0, 75.0
-SHOULDER_BACK = 75.0
+SHOULDER_BACK = 80.0
 #: Between pelvis and chest, and between chest and head: bent forward, back, to a side, turned.
 SPINE = {"waist": (95.0, 45.0, 50.0, 75.0), "neck": (70.0, 75.0, 50.0, 85.0)}
 #: How far into the floor flesh may seem to go.

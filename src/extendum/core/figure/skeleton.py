@@ -74,14 +74,21 @@ def _placed(pose: Pose, at: Vec) -> Body:
     if _needs_other(pose.arm_l):
         arms.reverse()
     for end, outside, arm, hand in arms:
-        names = (f"shoulder_{end}", f"elbow_{end}", f"grip_{end}")
-        missed += _limb(joints, names, arm, (UPPER_ARM, FOREARM + GRIP), outside)
-        elbow, grip = joints[names[1]], joints[names[2]]
-        forearm = unit(sub(grip, elbow))
-        joints[f"wrist_{end}"] = add(elbow, forearm, FOREARM)
-        pointing = towards(*hand, outside) if hand else forearm
-        joints[f"hand_{end}"] = add(joints[f"wrist_{end}"], pointing, HAND)
+        missed += _arm(joints, end, arm, hand, outside)
     return Body(joints, pelvis, chest, head, tuple(missed), pose.gaze)
+
+
+def _arm(joints: dict[str, Vec], end: str, arm: Limb, hand: tuple[float, float] | None, outside: float) -> list[str]:
+    """An arm: it reaches with the middle of its hand, or with the wrist where the hand has a direction of its own."""
+    shoulder, elbow, grip = f"shoulder_{end}", f"elbow_{end}", f"grip_{end}"
+    reach = FOREARM if hand else FOREARM + GRIP
+    missed = _limb(joints, (shoulder, elbow, grip), arm, (UPPER_ARM, reach), outside)
+    forearm = unit(sub(joints[grip], joints[elbow]))
+    wrist = joints[f"wrist_{end}"] = add(joints[elbow], forearm, FOREARM)
+    pointing = towards(*hand, outside) if hand else forearm
+    joints[grip] = add(wrist, pointing, GRIP)
+    joints[f"hand_{end}"] = add(wrist, pointing, HAND)
+    return missed
 
 
 def _needs_other(arm: Limb) -> bool:
