@@ -127,7 +127,9 @@ def test_stage_keys_pause_go_on_skip_back_and_leave(page, digging):
     page.keyboard.press("b")
     assert page.inner_text("#name") == "Welcome"
     page.keyboard.press("m")
-    assert page.locator("#sound").get_attribute("aria-pressed") == "false"
+    page.locator("#sound[open] [name=start]").uncheck()
+    page.keyboard.press("m")
+    assert page.evaluate("JSON.parse(localStorage.getItem('extendum-sound')).start") is False
     page.keyboard.press("Escape")
     page.locator("#ask[open]").wait_for()
     assert page.inner_text("#phase") == "paused"

@@ -21,6 +21,8 @@ def timeline_plain(timeline: Timeline) -> dict[str, Any]:
                 "text": c.text,
                 "segment": c.segment,
                 "mode": c.mode.value,
+                "anchor": c.anchor.value,
+                "offset": c.offset_ms,
             }
             for c in timeline.cues
         ],

@@ -1,24 +1,34 @@
-"""The Stage: plays the compiled timeline in front of the class."""
+"""The Stage: plays the compiled timeline in front of the class, and keeps what really happened."""
 
 from __future__ import annotations
 
-from django.http import HttpRequest, HttpResponse
+import json
+from pathlib import Path
+
+from django.db import transaction
+from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import render
 from django.utils import timezone
 from django.views.decorators.http import require_GET, require_POST
 
 from extendum.core.body import Side
-from extendum.core.item import MoveItem
+from extendum.core.errors import RefusedError
 from extendum.core.move import Prop
-from extendum.core.style import teacher_side
+from extendum.core.run.fold import KINDS
 from extendum.core.timeline import clock
 from extendum.draw.small import draw_ribbon
-from extendum.formats.timeline_json import timeline_plain
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
 from extendum.web.classes.drawn import drawn
 from extendum.web.classes.page import compiled
 from extendum.web.library.figures import stage_figure
+from extendum.web.library.store import library_of
+from extendum.web.teach.models import LiveEvent, LiveRun
+from extendum.web.teach.score import score_of
+
+#: A Stage that was away sends what it kept in parts.
+MOST_EVENTS, LONGEST_KEY = 500, 40
+_WORKER = Path(__file__).parents[1] / "assets" / "worker.js"
 
 
 @require_GET
@@ -26,25 +36,14 @@ def stage(request: HttpRequest, pk: int) -> HttpResponse:
     """The teacher's screen; the timeline travels with the page, so that it plays without the server."""
     of = own_class(request, pk)
     script, timeline = store.script_of(of.head), compiled(bytes(of.head.document))
-    names = {item.id: item.name for item in script.items()}
     props: dict[str, Prop] = {p.name: p for item in script.moves() for p in item.move.props}
-    score = {
-        **timeline_plain(timeline),
-        "names": names,
-        "props": {i.id: [p.name for p in i.move.props] for i in script.items() if isinstance(i, MoveItem)},
-        "mirrored": [
-            item.id
-            for item in script.moves()
-            if teacher_side(Side.LEFT, script.style.teaching, item.facing) is Side.RIGHT
-        ],
-    }
     sides = {(segment.item, segment.side or Side.BOTH) for segment in timeline.segments}
     moves = {item.id: item.move for item in script.moves()}
     shown = ((item, side, stage_figure(moves[item], side)) for item, side in sorted(sides) if item in moves)
     context = {
         "class": of,
         "figures": [(item, side.value, svg) for item, side, svg in shown if svg],
-        "score": score,
+        "score": score_of(script, timeline, library_of(request.user)),
         "length": clock(timeline.length_s),
         "ribbon": drawn(draw_ribbon(timeline)),
         "props": list(props.values()),
@@ -62,3 +61,62 @@ def taught(request: HttpRequest, pk: int) -> HttpResponse:
     of.taught_at = timezone.now()
     of.save(update_fields=["taught_at"])
     return HttpResponse(status=204)
+
+
+@require_POST
+def events(request: HttpRequest, pk: int) -> HttpResponse:
+    """What happened on the Stage, whenever it can be told; what was told before changes nothing."""
+    of = own_class(request, pk)
+    try:
+        key, stamp, found = _read_events(request.body)
+    except RefusedError as error:
+        return JsonResponse({"message": str(error)}, status=422)
+    with transaction.atomic():
+        run, _ = LiveRun.objects.get_or_create(of=of, key=key, defaults={"stamp": stamp})
+        LiveEvent.objects.bulk_create([LiveEvent(run=run, **one) for one in found], ignore_conflicts=True)
+    return JsonResponse({"kept": run.events.count()})
+
+
+def _read_events(body: bytes) -> tuple[str, int, list[dict[str, object]]]:
+    """A run's name, its state of the class, and its events; RefusedError says which part is wrong."""
+    try:
+        plain = json.loads(body)
+    except ValueError:
+        raise RefusedError("body", "JSON", "something else") from None
+    told = plain.get("events") if isinstance(plain, dict) else None
+    if not isinstance(told, list) or len(told) > MOST_EVENTS:
+        raise RefusedError("events", f"a list of at most {MOST_EVENTS}", type(told).__name__)
+    key, stamp = plain.get("run"), plain.get("stamp")
+    if not isinstance(key, str) or not 1 <= len(key) <= LONGEST_KEY:
+        raise RefusedError("run", f"a name of 1 to {LONGEST_KEY} characters", str(key)[:LONGEST_KEY])
+    if not isinstance(stamp, int) or not 0 <= stamp < 2**31:
+        raise RefusedError("stamp", "a whole number", str(stamp)[:20])
+    return key, stamp, [_event(one, f"events[{n}]") for n, one in enumerate(told)]
+
+
+def _event(plain: object, path: str) -> dict[str, object]:
+    if not isinstance(plain, dict):
+        raise RefusedError(path, "an object", type(plain).__name__)
+    key, kind, step = plain.get("id"), plain.get("kind"), plain.get("step", "")
+    if not isinstance(key, str) or not 1 <= len(key) <= LONGEST_KEY:
+        raise RefusedError(f"{path}.id", f"1 to {LONGEST_KEY} characters", str(key)[:LONGEST_KEY])
+    if kind not in KINDS:
+        raise RefusedError(f"{path}.kind", "one of " + ", ".join(KINDS), str(kind)[:40])
+    if not isinstance(step, str) or len(step) > 120:
+        raise RefusedError(f"{path}.step", "at most 120 characters", str(step)[:40])
+    numbers = {}
+    for name, most in (("at", 2**62), ("ms", 2**31 - 1)):
+        value = plain.get(name, 0)
+        if isinstance(value, bool) or not isinstance(value, int) or abs(value) > most:
+            raise RefusedError(f"{path}.{name}", "a whole number of milliseconds", str(value)[:40])
+        numbers[name] = value
+    return {"key": key, "kind": kind, "step": step, **numbers}
+
+
+@require_GET
+def worker(request: HttpRequest) -> HttpResponse:
+    """The service worker that keeps the Stage when the server is away; it has to be served from the root."""
+    answer = HttpResponse(_WORKER.read_text("utf-8"), content_type="text/javascript; charset=utf-8")
+    answer["Service-Worker-Allowed"] = "/"
+    answer["Cache-Control"] = "no-cache"
+    return answer

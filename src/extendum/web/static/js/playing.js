@@ -1,102 +1,210 @@
-// What playing a timeline is: a small reducer over events, and what is to be seen at a position.
-// Time is milliseconds of the class; `now` is a monotonic clock. Nothing here touches the page.
+// Playing a class: the fold of events into a run, and what is to be seen of it at a time.
+// The fold is the one of core/run/fold.py, rule by rule; a test holds them together. Times are whole milliseconds of the
+// wall clock. Nothing here touches the page.
 
-export const fresh = () => ({ running: false, at: 0, anchor: null, ended: false });
+const BACK_WITHIN = 2000;
+const LONGEST = 3_600_000;
 
-export function position(state, now, lengthMs) {
-  const at = state.running ? state.at + (now - state.anchor) : state.at;
-  return Math.min(Math.max(at, 0), lengthMs);
+export const fresh = (steps) => ({ steps, at: 0, into: 0, running: false, started: false, ended: false, clock: 0, log: [], easier: [], seen: [] });
+export const stepOf = (run) => run.steps[Math.min(run.at, run.steps.length - 1)];
+export const leftMs = (run) => run.ended ? 0
+  : Math.max(0, stepOf(run).ms - run.into) + run.steps.slice(run.at + 1).reduce((sum, step) => sum + step.ms, 0);
+export const fold = (steps, events) => events.reduce(after, fresh(steps));
+
+// The run after one more event; one that was seen before changes nothing, and time never runs backwards.
+export function after(run, event) {
+  if (run.seen.includes(event.id)) return run;
+  if (!kinds[event.kind]) throw new Error(`no such event: ${event.kind}`);
+  const now = { ...advance(run, event.at) };
+  now.seen = [...now.seen, event.id];
+  if (!now.steps.length || (event.kind !== "start" && !now.started) || (now.ended && event.kind !== "back")) return now;
+  return kinds[event.kind](now, event);
 }
 
-export function reduce(state, event, now, score) {
-  const lengthMs = score.length * 1000;
-  const at = position(state, now, lengthMs);
-  const going = { ...state, at, anchor: now };
-  switch (event) {
-    case "start":
-    case "resume": return { ...going, running: true };
-    case "pause": return { ...going, running: false };
-    case "back": return { ...going, at: backFrom(at, score), ended: false };
-    case "skip": {
-      const to = score.stops.find((stop) => stop > at);
-      return to === undefined ? { ...going, at: lengthMs, running: false, ended: true } : { ...going, at: to };
-    }
-    case "end": return { ...going, at: lengthMs, running: false, ended: true };
-    default: throw new Error(`no such event: ${event}`);
+// The run at a time: what is running goes on, step after step; an open step waits.
+export function advance(run, now) {
+  if (!run.started || run.ended || now <= run.clock) return run.started && !run.ended ? run : { ...run, clock: Math.max(run.clock, now) };
+  if (!run.running) return { ...run, clock: now, log: logged(run.log, { step: stepOf(run).id, start: run.clock, end: now, paused: true }) };
+  let it = run;
+  while (it.clock < now && !it.ended) {
+    const step = it.steps[it.at];
+    const rest = step.waits ? now - it.clock : Math.max(0, step.ms - it.into);
+    const taken = Math.min(rest, now - it.clock);
+    const log = taken ? logged(it.log, { step: step.id, start: it.clock, end: it.clock + taken, paused: false }) : it.log;
+    it = { ...it, into: it.into + taken, clock: it.clock + taken, log };
+    if (!step.waits && it.into >= step.ms) it = finished(it);
   }
+  return it.ended ? { ...it, clock: now } : it;
 }
 
-// Within two seconds of a start, back means the one before it.
-function backFrom(at, score) {
-  const before = score.stops.filter((stop) => stop <= at - 2000);
-  return before.length ? before.at(-1) : 0;
+function logged(log, span) {
+  const last = log.at(-1);
+  if (last && last.step === span.step && last.paused === span.paused && last.end === span.start) return [...log.slice(0, -1), { ...last, end: span.end }];
+  return [...log, span];
 }
+const withStep = (run, index, changes) => ({ ...run, steps: run.steps.map((step, n) => (n === index ? { ...step, ...changes } : step)) });
+const indexOf = (run, id) => run.steps.findIndex((step) => step.id === id);
+const to = (run, index) => index >= run.steps.length
+  ? { ...run, at: run.steps.length, into: 0, running: false, ended: true }
+  : { ...run, at: index, into: 0 };
 
-// A stop is where a pass begins: one item, one side.
-export function withStops(score) {
-  const stops = [];
-  let last = null;
-  for (const segment of score.segments) {
-    const pass = segment.id.split(".").slice(0, -1).join(".");
-    if (pass !== last) stops.push(segment.start * 1000);
-    last = pass;
-  }
-  return { ...score, stops };
+// On to the next step; the other side gets what this one really got.
+const finished = (run) => to(matched(run, run.into), run.at + 1);
+function matched(run, ms) {
+  const step = stepOf(run);
+  const other = step.works && step.partner ? indexOf(run, step.partner) : -1;
+  return other > run.at && ms ? withStep(run, other, { ms, waits: false }) : run;
 }
-
-
-export function segmentAt(score, ms) {
-  let low = 0, high = score.segments.length - 1;
-  while (low < high) {
-    const middle = (low + high + 1) >> 1;
-    if (score.segments[middle].start * 1000 <= ms) low = middle; else high = middle - 1;
-  }
-  return low;
+function begins(run, index) {
+  while (index > 0 && run.steps[index - 1].group === run.steps[index].group) index -= 1;
+  return index;
 }
-
-// What comes next: the other side of the same item, or the next item.
-export function following(score, index) {
-  const now = score.segments[index];
-  const next = score.segments.slice(index + 1).find((s) => s.item !== now.item || s.side !== now.side);
-  return next && { ...next, same: next.item === now.item };
+function nextPass(run) {
+  const { group } = stepOf(run);
+  let index = run.at;
+  while (index < run.steps.length && run.steps[index].group === group) index += 1;
+  return index;
 }
+const most = (ms) => Math.min(LONGEST, ms);
 
-// What is to be shown of a segment at a time: seconds left, and in counted work the phase, the count and the side.
-export function phase(score, index, ms) {
-  const segment = score.segments[index];
-  const all = score.beats[segment.id] ?? [];
-  const beat = all.findLast((cue) => cue.start * 1000 <= ms);
-  const shown = {
-    segment, beat,
-    works: segment.stage !== null,
-    left: Math.max(0, Math.ceil(segment.end - ms / 1000)),
-    share: (ms / 1000 - segment.start) / (segment.end - segment.start),
-    side: segment.side,
-  };
-  if (!beat) return shown;
-  const opens = (cue) => cue.word === all[0].word;
-  const nth = all.filter((cue) => opens(cue) && cue.start * 1000 <= ms).length;
-  return { ...shown, word: beat.word, nth, total: all.filter(opens).length, opening: opens(beat), side: beat.side ?? segment.side };
-}
+const kinds = {
+  start: (run, event) => (run.started ? run : { ...run, started: true, running: true, clock: event.at }),
+  pause: (run) => ({ ...run, running: false }),
+  resume: (run) => ({ ...run, running: true }),
+  longer(run, event) {
+    const step = stepOf(run);
+    if (!step.works || step.waits) return run;
+    const ms = Math.max(run.into, most(step.ms + event.ms));
+    return matched(withStep(run, run.at, { ms }), ms);
+  },
+  more(run) {
+    const step = stepOf(run);
+    if (!step.unit || !step.works) return run;
+    const ms = most(step.ms + step.unit);
+    return matched(withStep(run, run.at, { ms }), ms);
+  },
+  "end-now": (run) => (!stepOf(run).works || !run.into ? to(run, run.at + 1) : finished(run)),
+  in(run) {
+    const { group } = stepOf(run);
+    const work = run.steps.findIndex((step, n) => n >= run.at && step.group === group && step.works);
+    return work < 0 || work === run.at ? run : to(run, work);
+  },
+  skip: (run) => to(run, nextPass(run)),
+  repeat: (run) => to(run, begins(run, run.at)),
+  back(run) {
+    const index = Math.min(run.at, run.steps.length - 1);
+    let begin = begins(run, index);
+    const lasted = run.steps.slice(begin, index).reduce((sum, step) => sum + step.ms, 0) + run.into;
+    if (!run.ended && lasted < BACK_WITHIN && begin > 0) begin = begins(run, begin - 1);
+    return { ...to(run, begin), ended: false, running: run.ended ? true : run.running };
+  },
+  swap(run) {
+    const { item, side } = stepOf(run);
+    const here = run.steps.map((step, n) => [step, n]).filter(([step]) => step.item === item && step.side);
+    if (!side || here.some(([step, n]) => n < run.at && step.side !== side)) return run;
+    const from = begins(run, run.at);
+    for (const [step, n] of here) if (n >= from) run = withStep(run, n, { side: step.side === "left" ? "right" : "left" });
+    return run;
+  },
+  insert(run, event) {
+    const index = nextPass(run);
+    const rest = { id: event.id, item: event.step, group: event.id, ms: most(Math.max(1000, event.ms)), side: "", works: false, waits: false, unit: 0, partner: "" };
+    return { ...run, steps: [...run.steps.slice(0, index), rest, ...run.steps.slice(index)] };
+  },
+  fit(run, event) {
+    const index = indexOf(run, event.step);
+    return index <= run.at ? run : withStep(run, index, { ms: most(Math.max(0, event.ms)) });
+  },
+  easier(run) {
+    const { item } = stepOf(run);
+    return { ...run, easier: run.easier.includes(item) ? run.easier.filter((one) => one !== item) : [...run.easier, item] };
+  },
+  rewind(run, event) {
+    let index = Math.min(run.at, run.steps.length - 1), into = run.into, back = Math.max(0, event.ms);
+    while (back > into && index > 0) { back -= into; index -= 1; into = run.steps[index].ms; }
+    return { ...run, at: index, into: Math.max(0, into - back) };
+  },
+  end: (run) => to(run, run.steps.length),
+};
 
-export function withBeats(score) {
-  const beats = {};
+// ---- what is to be seen -----------------------------------------------------------------------------------
+
+const SHORT = ["count", "halfway", "pulse-phase", "last", "time-left", "say-breath"];
+export function prepared(score) {
+  const segments = new Map(score.segments.map((segment) => [segment.id, segment]));
+  const cues = new Map();
   for (const cue of score.cues) {
-    if (!cue.kind.endsWith("-phase")) continue;
-    // A rep's phase reads "out 3", or "out 3 left" where the side alternates.
-    const [word, , side] = cue.kind === "rep-phase" ? cue.text.split(" ") : [cue.text];
-    (beats[cue.segment] ??= []).push({ ...cue, word, side });
+    if (!cues.has(cue.segment)) cues.set(cue.segment, []);
+    cues.get(cue.segment).push(cue);
   }
-  const short = ["count", "halfway", "pulse-phase", "last", "time-left", "say-breath"];
-  const spoken = score.cues.filter((cue) => cue.mode === "spoken" && !short.includes(cue.kind));
-  return { ...score, beats, spoken };
+  return { ...score, byId: segments, cuesOf: cues };
+}
+
+// When a cue comes in its step: anchors shift with the length, and no cue is invented.
+export function cueMs(cue, step) {
+  const from = { start: 0, middle: Math.floor(step.ms / 2), end: step.ms }[cue.anchor];
+  return from + cue.offset;
+}
+
+const SWAPPED = { left: "right", right: "left", Left: "Right", Right: "Left" };
+const overturned = (text) => text.replace(/\b(left|right)\b/gi, (side) => SWAPPED[side] ?? side);
+
+// What is on: the segment, seconds left, how far, and in counted work the phase, the count and the side.
+export function seenNow(score, run) {
+  const step = stepOf(run);
+  const segment = score.byId.get(step.id) ?? { id: step.id, item: step.item, kind: "rest", side: null, stage: null };
+  const shown = {
+    step, segment, works: step.works, waits: step.waits,
+    left: Math.max(0, Math.ceil((step.ms - run.into) / 1000)),
+    share: step.ms ? Math.min(1, run.into / step.ms) : 1,
+    side: step.side || segment.side,
+    turned: Boolean(step.side) && Boolean(segment.side) && step.side !== segment.side,
+  };
+  const dose = segment.stage === null ? null : score.doses[segment.item]?.[segment.stage - 1];
+  if (!dose || !step.unit) return shown;
+  const nth = Math.min(Math.floor(run.into / step.unit) + 1, Math.max(1, Math.round(step.ms / step.unit)));
+  let at = run.into - (nth - 1) * step.unit, phase = dose.phases.at(-1), part = 1;
+  for (const [name, ms] of dose.phases) {
+    if (at < ms) { phase = [name, ms]; part = at / ms; break; }
+    at -= ms;
+  }
+  const side = dose.alternates ? (nth % 2 ? dose.lead : SWAPPED[dose.lead]) : shown.side;
+  return { ...shown, counted: dose.kind, nth, total: Math.max(1, Math.round(step.ms / step.unit)), word: phase[0], part, opening: phase[0] === dose.phases[0][0], side };
+}
+
+// The words of a cue, with the other side where sides were swapped.
+export function textOf(score, step, cue) {
+  const { side } = score.byId.get(step.id);
+  return step.side && side && step.side !== side ? overturned(cue.text) : cue.text;
 }
 
 // The words to say now: those being said, or the last ones said in this pass.
-export function wordsAt(score, index, ms) {
-  const segment = score.segments[index];
-  const pass = segment.id.split(".").slice(0, 3).join(".");
-  const cue = score.spoken.findLast((one) => one.start * 1000 <= ms);
-  if (!cue || !cue.segment.startsWith(`${pass}.`)) return { text: "", said: true };
-  return { text: cue.text, said: ms > cue.end * 1000 };
+export function wordsNow(score, run) {
+  const { group } = stepOf(run);
+  let into = run.into;
+  for (let index = Math.min(run.at, run.steps.length - 1); index >= 0 && run.steps[index].group === group; index -= 1) {
+    const step = run.steps[index];
+    const begun = (score.cuesOf.get(step.id) ?? [])
+      .filter((cue) => cue.mode === "spoken" && !SHORT.includes(cue.kind) && cueMs(cue, step) <= into)
+      .sort((a, b) => cueMs(a, step) - cueMs(b, step));
+    const cue = begun.at(-1);
+    if (cue) {
+      return { text: textOf(score, step, cue), said: into > cueMs(cue, step) + (cue.end - cue.start) * 1000 };
+    }
+    into = Infinity;
+  }
+  return { text: "", said: true };
 }
+
+// What comes next: the other side of the same item, or the next item.
+export function following(run) {
+  const now = stepOf(run);
+  const next = run.steps.slice(run.at + 1).find((step) => step.item !== now.item || step.side !== now.side);
+  return next && { ...next, same: next.item === now.item };
+}
+
+// Early or late against the plan, in seconds: below nought is early.
+export const late = (run, plannedMs) => {
+  const first = run.log[0]?.start;
+  return first === undefined ? 0 : Math.round((run.clock - first + leftMs(run) - plannedMs) / 1000);
+};

@@ -1,50 +1,133 @@
-// The Stage: draws the position of the class from a monotonic clock, so that a late frame is never a late class.
+// The Stage: draws where the run is from the clock, so that a late frame is never a late class. What happened is kept
+// in this browser at once and told to the server when it can be.
 const el = (id) => document.getElementById(id);
 const root = el("stage").dataset;
-// By its address from the page: static files carry a hash in their names.
-const { following, fresh, phase, position, reduce, segmentAt, withBeats, withStops, wordsAt } = await import(root.playing);
+// By their addresses from the page: static files carry a hash in their names.
+const [playing, sounds] = await Promise.all([import(root.playing), import(root.sounds)]);
+const { advance, after, cueMs, fold, following, late, leftMs, prepared, seenNow, stepOf, textOf, wordsNow } = playing;
 
-const score = withBeats(withStops(JSON.parse(el("score").textContent)));
-const lengthMs = score.length * 1000;
-let state = fresh();
-let heard = 0; // ticks up to here have sounded
-
+const score = prepared(JSON.parse(el("score").textContent));
+const plannedMs = score.length * 1000;
 const show = (id, words) => { if (el(id).textContent !== words) el(id).textContent = words; };
 const clock = (s) => `${Math.floor(s / 60)}:${String(s % 60).padStart(2, "0")}`;
 const opposite = { left: "right", right: "left" };
 const PHASES = {
   transition: "get there", switch: "change sides", turn: "change direction", setup: "set up", settle: "settle",
-  hold: "hold", timed: "keep moving", open: "stay", release: "let go", talk: "talk", quiet: "quiet", demonstration: "show it",
+  hold: "hold", timed: "keep moving", open: "stay until you go on", release: "let go", talk: "talk", quiet: "quiet", demonstration: "show it",
   "check-in": "check in", notice: "notice", recheck: "check again", rest: "rest", props: "props", station: "next place",
 };
 
-// ---- events ------------------------------------------------------------------------------------
-function act(event) {
-  state = reduce(state, event, performance.now(), score);
-  heard = position(state, performance.now(), lengthMs);
-  el("before").hidden = event !== "end" && state.anchor !== null;
-  show("pause", state.running ? "Pause " : "Go on ");
-  el("pause").insertAdjacentHTML("beforeend", "<kbd>Space</kbd>");
-  if (event === "start") { stayAwake(); soundOn(); if (!document.fullscreenElement) document.documentElement.requestFullscreen?.().catch(() => {}); }
-  if (state.ended) finish();
-  else el("after").hidden = true;
+// ---- the clock: monotonic, set again by the wall clock when the two part (the laptop slept) -------------------
+let base = Date.now() - performance.now();
+let slept = 0;
+function now() {
+  const apart = Date.now() - performance.now() - base;
+  if (Math.abs(apart) > 2000) {
+    base += apart;
+    if (run.running && apart > 0) asleep(Math.round(apart));
+  }
+  return Math.round(base + performance.now());
+}
+function asleep(ms) {
+  slept = ms;
+  tell(`The computer slept for ${Math.round(ms / 1000)} s; the class has gone on. Press Z to go back to where it was.`, 20_000);
+}
+
+// ---- what happened: kept here at once, told to the server later, each exactly once ------------------------------
+const KEY = `extendum-run-${root.class}-${root.stamp}`;
+const LONGEST_AWAY = 6 * 3600 * 1000;
+const stored = JSON.parse(localStorage.getItem(KEY) ?? "null");
+const lastAt = stored?.events.at(-1)?.at ?? 0;
+let record = stored && Date.now() - lastAt < LONGEST_AWAY ? stored : newRecord();
+let run = fold(score.steps, record.events);
+function newRecord() { return { run: crypto.randomUUID?.() ?? `${Date.now()}-${Math.random()}`.slice(0, 40), events: [], told: 0 }; }
+const keep = () => localStorage.setItem(KEY, JSON.stringify(record));
+let telling = false;
+async function tellServer() {
+  if (telling || record.told >= record.events.length) return;
+  telling = true;
+  const { run: name } = record, upTo = Math.min(record.events.length, record.told + 500);
+  try {
+    const body = JSON.stringify({ run: name, stamp: Number(root.stamp), events: record.events.slice(record.told, upTo) });
+    const answer = await fetch(root.events, { method: "POST", headers: { "X-CSRFToken": root.csrf, "Content-Type": "application/json" }, body, keepalive: body.length < 60_000 });
+    if (answer.ok && record.run === name) { record.told = upTo; keep(); }
+  } catch { /* the server is away: later */ }
+  telling = false;
+  showKept();
+}
+setInterval(tellServer, 4000);
+window.addEventListener("online", tellServer);
+function showKept() {
+  const waiting = record.events.length - record.told;
+  show("after-kept", waiting ? `${waiting} of ${record.events.length} events are kept here until the server answers.` : "What happened is kept with the class.");
+}
+
+// ---- events -----------------------------------------------------------------------------------------------------
+function act(kind, more = {}) {
+  const at = now();
+  const event = { id: `${record.events.length}-${at}`, at, kind, step: "", ms: 0, ...more };
+  const before = run;
+  run = after(run, event);
+  record.events.push(event);
+  keep();
+  tellServer();
+  if (["skip", "back", "repeat", "end", "rewind"].includes(kind)) sounds.hush();
+  if (run.ended && !before.ended) finish();
+  drawnKey = null;
   draw();
 }
+function begin() {
+  if (run.ended) return;
+  if (run.started) { if (!run.running) act("resume"); return; }
+  el("before").hidden = true;
+  act("start");
+  stayAwake();
+  sounds.on();
+  if (!document.fullscreenElement) document.documentElement.requestFullscreen?.().catch(() => {});
+}
+// Three seconds from the press to the first word, where the teacher asked for it.
+let counting = null;
+function countIn() {
+  if (!el("count-in").checked || counting !== null) { counting = null; el("counting").hidden = true; return begin(); }
+  sounds.on();
+  counting = performance.now();
+  el("counting").hidden = false;
+}
 function toggle() {
-  if (state.ended || !score.segments.length) return;
-  act(state.running ? "pause" : state.anchor === null ? "start" : "resume");
+  if (run.ended || !score.steps.length) return;
+  if (!run.started) return countIn();
+  act(run.running ? "pause" : "resume");
+}
+// One press that goes on: they are in; a hold that ends now; an open dose that is over.
+function goOn() {
+  if (!run.started || run.ended) return;
+  const { works, segment } = seenNow(score, advance(run, now()));
+  if (!run.running) act("resume");
+  act(works ? "end-now" : hasWork() ? "in" : segment.kind === "release" ? "end-now" : "skip");
+}
+function hasWork() {
+  const step = stepOf(run);
+  return run.steps.some((one, n) => n > run.at && one.group === step.group && one.works);
 }
 function finish() {
   el("after").hidden = false;
-  show("after-facts", `${clock(score.length)} from the first word to the last.`);
+  const first = run.log[0]?.start ?? run.clock;
+  show("after-facts", `${clock(Math.round((run.clock - first) / 1000))} from the first word to the last; ${clock(score.length)} were planned.`);
+  showKept();
   awake?.release();
   document.exitFullscreen?.().catch(() => {});
   fetch(root.taught, { method: "POST", headers: { "X-CSRFToken": root.csrf }, keepalive: true }).catch(() => {});
 }
 function leave() {
-  if (state.anchor === null || state.ended) { location.href = root.desk; return; }
-  if (state.running) act("pause");
+  if (!run.started || run.ended) { location.href = root.desk; return; }
+  if (run.running) act("pause");
   el("ask").showModal();
+}
+let toldUntil = 0;
+function tell(words, ms = 4000) {
+  show("told", words);
+  el("told").hidden = false;
+  toldUntil = performance.now() + ms;
 }
 
 // ---- the screen stays awake ----------------------------------------------------------------------
@@ -52,43 +135,7 @@ let awake = null;
 async function stayAwake() {
   try { awake = await navigator.wakeLock?.request("screen"); } catch { awake = null; }
 }
-document.addEventListener("visibilitychange", () => { if (document.visibilityState === "visible" && state.running) stayAwake(); });
-
-// ---- ticks -----------------------------------------------------------------------------------------
-let audio = null;
-let ticking = localStorage.getItem("extendum-ticks") !== "off";
-function soundOn() {
-  if (ticking && !audio && window.AudioContext) audio = new AudioContext();
-  audio?.resume?.();
-}
-function tick(pitch, seconds) {
-  if (!audio || !ticking) return;
-  const at = audio.currentTime, tone = audio.createOscillator(), gain = audio.createGain();
-  tone.frequency.value = pitch;
-  gain.gain.setValueAtTime(0.25, at);
-  gain.gain.exponentialRampToValueAtTime(0.001, at + seconds);
-  tone.connect(gain).connect(audio.destination);
-  tone.start(at);
-  tone.stop(at + seconds);
-}
-const sounds = [
-  ...score.cues.filter((cue) => cue.kind === "count").map((cue) => [cue.start * 1000, 660, 0.09]),
-  ...score.segments.filter((s) => s.stage !== null).flatMap((s) => [[s.start * 1000, 520, 0.25], [s.end * 1000, 880, 0.5]]),
-].sort((a, b) => a[0] - b[0]);
-function sound(ms) {
-  if (ms - heard < 500) for (const [at, pitch, seconds] of sounds) if (at > heard && at <= ms) tick(pitch, seconds);
-  heard = ms;
-}
-function toggleSound() {
-  ticking = !ticking;
-  localStorage.setItem("extendum-ticks", ticking ? "on" : "off");
-  showSound();
-  if (ticking) { soundOn(); tick(660, 0.09); }
-}
-function showSound() {
-  el("sound").setAttribute("aria-pressed", String(ticking));
-  el("sound").firstChild.textContent = ticking ? "Ticks on " : "Ticks off ";
-}
+document.addEventListener("visibilitychange", () => { if (document.visibilityState === "visible" && run.running) stayAwake(); });
 
 // ---- drawing -----------------------------------------------------------------------------------------
 const ARROW = '<svg viewBox="0 0 110 90" aria-hidden="true"><path d="M45 5 5 45l40 40V58h60V32H45z"/></svg>';
@@ -105,23 +152,18 @@ function drawSide(side, item) {
 }
 
 // The band is drawn out towards the spoken side while the hold lasts, and lets go at its end.
-function drawStretch(now) {
-  const { segment, share, works, beat } = now;
+function drawStretch(seen) {
+  const { segment, share, works } = seen;
   const middle = 600, reach = 560;
   let out = 0;
   if (segment.kind === "hold") out = share;
   else if (segment.kind === "release") out = Math.max(0, 1 - share * 3);
-  else if (segment.kind === "pulses") out = now.opening ? 1 : 0.35;
+  else if (segment.kind === "pulses") out = seen.opening ? 1 : 0.35;
   else if (segment.kind === "timed" || segment.kind === "open") out = 0.5 + 0.5 * share;
-  else if (beat) {
-    const ms = position(state, performance.now(), lengthMs);
-    const part = Math.min(1, (ms - beat.start * 1000) / ((beat.end - beat.start) * 1000));
-    const word = beat.text.split(" ")[0];
-    out = { out: segment.kind === "breaths" ? 1 - part : part, in: part, back: 1 - part, stay: 1, full: 1, rest: 0, empty: 0 }[word];
-  }
-  const both = segment.side !== "left" && segment.side !== "right";
-  const from = both ? middle : segment.side === "left" ? middle + reach : middle - reach;
-  const toward = segment.side === "left" ? -1 : 1;
+  else if (seen.word) out = { out: segment.kind === "breaths" ? 1 - seen.part : seen.part, in: seen.part, back: 1 - seen.part, stay: 1, full: 1, rest: 0, empty: 0 }[seen.word] ?? 0;
+  const both = seen.side !== "left" && seen.side !== "right";
+  const from = both ? middle : seen.side === "left" ? middle + reach : middle - reach;
+  const toward = seen.side === "left" ? -1 : 1;
   const full = both ? reach : 2 * reach - 20;
   const tip = from + toward * out * full;
   const thick = 34 - 22 * out; // a band grows thinner as it is drawn out
@@ -130,30 +172,38 @@ function drawStretch(now) {
   el("post").setAttribute("x", from - 5);
   el("bead").setAttribute("cx", tip);
   const tall = el("stretch").getBoundingClientRect();
-  el("bead").setAttribute("r", 24);
   el("bead").setAttribute("transform", `translate(${tip} 0) scale(${tall.height ? ((tall.height / 120) * 1200) / tall.width : 1} 1) translate(${-tip} 0)`);
-  const ticks = segment.kind === "hold" ? [0.5, ...[3, 2, 1].map((s) => 1 - s / (segment.end - segment.start))].filter((t) => t > 0.02) : works ? [1] : [];
+  const ticks = segment.kind === "hold" ? [0.5, ...[3, 2, 1].map((s) => 1 - s / (seen.step.ms / 1000))].filter((t) => t > 0.02) : works ? [1] : [];
   el("marks").setAttribute("d", ticks.map((t) => `M${from + toward * t * full} 4v${t === 0.5 ? 26 : 16}`).join(""));
   return out;
+}
+
+// A circle that fills and empties with the breath.
+function drawBreath(seen) {
+  const breathes = seen.counted === "breaths" && seen.works;
+  el("pacer").toggleAttribute("hidden", !breathes);
+  if (!breathes) return;
+  const full = { in: seen.part, full: 1, out: 1 - seen.part, empty: 0 }[seen.word] ?? 0;
+  el("pacer-now").setAttribute("r", String(Math.round(16 + 32 * full)));
 }
 
 // ---- figures: the one of now moves as the timeline does, still where less motion is asked for ----------
 const still = matchMedia("(prefers-reduced-motion: reduce)");
 function showFigure(id, item, side) {
-  const box = el(id), wanted = `${item}-${side ?? "both"}`;
+  const box = el(id), wanted = `${item}-${side || "both"}`;
   if (box.dataset.shown === wanted) return;
   box.dataset.shown = wanted;
   const drawn = el(`figure-${wanted}`) ?? el(`figure-${item}-left`) ?? el(`figure-${item}-both`);
   box.replaceChildren(...(drawn ? [drawn.content.cloneNode(true)] : []));
 }
 let frameOn = null;
-function moveFigure(now, out) {
+function moveFigure(seen, out) {
   const frames = el("figure").querySelectorAll(".frame");
   if (!frames.length) return;
   let share = 0;
-  if (!still.matches && now.works) {
-    if (now.beat) share = out;
-    else if (now.segment.kind === "timed") share = 0.5 - 0.5 * Math.cos((position(state, performance.now(), lengthMs) / 1500) * Math.PI);
+  if (!still.matches && seen.works && run.running) {
+    if (seen.word) share = out;
+    else if (seen.segment.kind === "timed") share = 0.5 - 0.5 * Math.cos((run.into / 1500) * Math.PI);
   }
   const at = Math.round(Math.min(1, Math.max(0, share)) * (frames.length - 1));
   if (frameOn === frames[at]) return;
@@ -163,104 +213,216 @@ function moveFigure(now, out) {
   frameOn = frames[at];
 }
 
-function fitWords() {
-  const box = el("words");
+// Never smaller than can be read from four metres: words at 5 % of the screen's height in capitals, the name at 9 %.
+const CAPITALS = 0.66;
+function fit(box, least, roomy) {
   box.style.fontSize = "";
   let size = parseFloat(getComputedStyle(box).fontSize);
-  const most = size * 1.16 * 2 + 4;
-  while (box.scrollHeight > Math.max(most, box.clientHeight) && size > 18) { size -= 2; box.style.fontSize = `${size}px`; }
+  const floor = (window.innerHeight * least) / CAPITALS;
+  while (!roomy(size) && size > floor) { size = Math.max(floor, size - 2); box.style.fontSize = `${size}px`; }
 }
-function fitName() {
-  const box = el("name");
-  box.style.fontSize = "";
-  let size = parseFloat(getComputedStyle(box).fontSize);
-  const most = window.innerHeight * 0.29;
-  while ((box.scrollHeight > most || box.scrollWidth > box.clientWidth) && size > 24) { size -= 3; box.style.fontSize = `${size}px`; }
-}
+const fitWords = () => fit(el("words"), 0.05, (size) => el("words").scrollHeight <= size * 1.16 * 2 + 6);
+const fitName = () => fit(el("name"), 0.09, () => el("name").scrollWidth <= el("name").clientWidth);
 
-let drawnSegment = null;
+let drawnKey = null;
 function draw() {
-  if (!score.segments.length) return;
-  const ms = position(state, performance.now(), lengthMs);
-  if (state.running && ms >= lengthMs) return act("end");
-  const index = segmentAt(score, ms);
-  const now = phase(score, index, ms);
-  const { segment, left, works, beat } = now;
-  if (drawnSegment !== segment.id) {
-    drawnSegment = segment.id;
-    show("name", score.names[segment.item]);
+  if (!score.steps.length) return;
+  const at = now();
+  const was = run;
+  run = advance(run, at);
+  if (run.ended && !was.ended) finish();
+  el("before").hidden = run.started || counting !== null;
+  el("after").hidden = !run.ended;
+  const seen = seenNow(score, run);
+  const { segment, step, works, left } = seen;
+  const easy = run.easier.includes(step.item) && score.easier[step.item];
+  const name = score.names[step.item] ? (easy && easy.name) || score.names[step.item] : "A rest";
+  const key = `${step.id} ${seen.side} ${Boolean(easy)}`;
+  if (drawnKey !== key) {
+    drawnKey = key;
+    const [main, ...rest] = name.split(", ");
+    el("name").replaceChildren(main, ...(rest.length ? [Object.assign(document.createElement("small"), { textContent: `, ${rest.join(", ")}` })] : []));
     fitName();
-    const side = opposite[segment.side] ? `, ${segment.side}` : "";
-    if (works) show("live", `${score.names[segment.item]}${side}, ${segment.end - segment.start} seconds`);
-    drawNext(index);
+    if (works) show("live", `${name}${opposite[seen.side] ? `, ${seen.side}` : ""}, ${Math.round(step.ms / 1000)} seconds`);
+    drawNext();
+    drawNote(step, easy);
   }
-  drawSide(now.side, segment.item);
-  if (now.total) {
-    show("count", String(now.nth));
-    show("phase", `${now.word}, ${now.nth} of ${now.total}`);
+  drawSide(seen.side, step.item);
+  showFigure("figure", step.item, seen.side);
+  const out = drawStretch(seen);
+  moveFigure(seen, out);
+  drawBreath(seen);
+  if (seen.total) {
+    show("count", String(seen.nth));
+    show("phase", `${seen.word}, ${seen.nth} of ${seen.total}`);
   } else {
-    show("count", String(left));
-    show("phase", PHASES[segment.kind]);
+    show("count", seen.waits ? String(Math.floor(run.into / 1000)) : String(left));
+    const stages = score.doses[step.item]?.length ?? 1;
+    show("phase", stages > 1 && works ? `${PHASES[segment.kind]}, part ${segment.stage} of ${stages}` : PHASES[segment.kind] ?? "");
   }
   el("count").classList.toggle("quiet", !works);
-  const words = wordsAt(score, index, ms);
+  const words = easy && easy.words && works ? { text: easy.words, said: false } : wordsNow(score, run);
   if (el("words").textContent !== words.text) { show("words", words.text); fitWords(); }
   el("words").classList.toggle("said", words.said);
-  showFigure("figure", segment.item, now.side);
-  moveFigure(now, drawStretch(now));
-  const seconds = Math.max(0, Math.ceil((lengthMs - ms) / 1000));
+  const seconds = Math.ceil(leftMs(run) / 1000);
   show("left", `${clock(seconds)} left`);
-  if (!state.running && state.anchor !== null) show("phase", "paused");
-  el("here").setAttribute("d", `M${((ms / lengthMs) * el("ribbon").dataset.width).toFixed(1)} 0v26`);
-  for (const bar of el("ribbon").querySelectorAll("[data-end]")) bar.classList.toggle("past", bar.dataset.end * 1000 <= ms);
+  drawLate(at, seconds);
+  if (!run.running && run.started && !run.ended) show("phase", "paused");
+  show("pause", run.running || !run.started ? "Pause " : "Go on ");
+  if (!el("pause").querySelector("kbd")) el("pause").insertAdjacentHTML("beforeend", "<kbd>Space</kbd>");
+  const going = works ? (seen.waits ? "Go on " : "End it now ") : hasWork() ? "They are in " : "Go on ";
+  if (el("go").firstChild.textContent !== going) el("go").firstChild.textContent = going;
+  el("more").disabled = !(works && step.unit);
+  el("longer").disabled = !works || seen.waits;
+  el("easier").disabled = !score.easier[step.item];
+  el("easier").setAttribute("aria-pressed", String(Boolean(easy)));
+  if (performance.now() > toldUntil) el("told").hidden = true;
+  const planned = score.byId.get(step.id);
+  const here = run.ended ? score.length : planned ? planned.start + seen.share * (planned.end - planned.start) : null;
+  if (here !== null) {
+    el("here").setAttribute("d", `M${((here / score.length) * el("ribbon").dataset.width).toFixed(1)} 0v26`);
+    for (const bar of el("ribbon").querySelectorAll("[data-end]")) bar.classList.toggle("past", Number(bar.dataset.end) <= here);
+  }
 }
-function drawNext(index) {
-  const now = score.segments[index];
-  const next = following(score, index);
-  if (!next) { show("next", "the end"); show("fetch", ""); el("next-figure").replaceChildren(); return; }
+// On time, or by how much not; and when the class will end by the clock on the wall.
+function drawLate(at, seconds) {
+  const by = run.started ? late(run, plannedMs) : 0;
+  const ends = new Date(at + seconds * 1000).toTimeString().slice(0, 5);
+  show("late", Math.abs(by) < 2 ? `on time, ends ${ends}` : `${clock(Math.abs(by))} ${by > 0 ? "late" : "early"}, ends ${ends}`);
+  el("late").classList.toggle("off", Math.abs(by) >= 2);
+}
+// What the teacher has to know of this move before it starts: how to stand, the room, and what a side is matched to.
+function drawNote(step, easy) {
+  const notes = [];
+  if (score.facing[step.item] && score.facing[step.item] !== "towards the class") notes.push(`you: ${score.facing[step.item]}`);
+  const planned = new Map(score.steps.map((one) => [one.id, one]));
+  const seconds = new Set(score.steps.map((one) => one.partner));
+  const here = run.steps.filter((one) => one.group === step.group && seconds.has(one.id));
+  if (here.some((one) => one.ms !== planned.get(one.id).ms)) notes.push("as long as the first side");
+  if (easy) notes.push("the easier way");
+  show("note", notes.join(" · "));
+}
+function drawNext() {
+  const now_ = stepOf(run), next = following(run);
+  if (!next) { show("next", "the end"); show("fetch", ""); el("next-figure").replaceChildren(); delete el("next-figure").dataset.shown; return; }
   showFigure("next-figure", next.item, next.side);
   const side = opposite[next.side] ? `, ${next.side}` : "";
-  show("next", next.same ? `same${side}` : `${score.names[next.item]}${side}`);
-  const has = new Set(score.props[now.item] ?? []);
+  show("next", next.same ? `same${side}` : `${score.names[next.item] ?? "a rest"}${side}`);
+  const has = new Set(score.props[now_.item] ?? []);
   const fetching = next.same ? [] : (score.props[next.item] ?? []).filter((prop) => !has.has(prop));
   show("fetch", fetching.length ? `fetch: ${fetching.join(", ")}` : "");
 }
 
+// ---- sounds: what lies between the last frame and this one has sounded ------------------------------------------------
+let heard = { id: null, into: 0 };
+function sound() {
+  const step = stepOf(run);
+  const from = heard.id === step.id ? heard.into : -1;
+  const jumped = heard.id === step.id && run.into - heard.into > 500;
+  if (heard.id && heard.id !== step.id && score.steps.find((one) => one.id === heard.id)?.works && !step.works) sounds.tone("release");
+  if (heard.id !== step.id && step.works) sounds.tone("start");
+  heard = { id: step.id, into: run.into };
+  if (jumped) return;
+  for (const cue of score.cuesOf.get(step.id) ?? []) {
+    const at = cueMs(cue, step);
+    if (at <= from || at > run.into) continue;
+    if (cue.kind === "count") sounds.tone("count");
+    else if (cue.kind === "halfway") sounds.tone("halfway");
+    if (cue.mode === "spoken") sounds.speak(textOf(score, step, cue));
+  }
+}
+
 // ---- input -------------------------------------------------------------------------------------------
-const buttons = { pause: toggle, start: toggle, back: () => act("back"), skip: () => act("skip"), sound: toggleSound, leave, stay: stay };
-for (const [id, what] of Object.entries(buttons)) el(id)?.addEventListener("click", (event) => { event.currentTarget.blur(); what(); });
-el("full").addEventListener("click", full);
 function full() { if (document.fullscreenElement) document.exitFullscreen(); else document.documentElement.requestFullscreen?.().catch(() => {}); }
 function stay() { el("ask").close(); act("resume"); }
+function openSound() {
+  const box = el("sound");
+  if (box.open) return box.close();
+  for (const field of box.querySelectorAll("input")) {
+    if (field.type === "range") field.value = sounds.settings[field.name];
+    else field.checked = sounds.settings[field.name];
+  }
+  const found = sounds.voices();
+  box.querySelector("[name=voice]").disabled = !found.length;
+  show("voices", found.length ? `(${found[0].name})` : "(there is none here: the words stay silent text)");
+  box.showModal();
+}
+el("sound").addEventListener("change", ({ target }) => sounds.set(target.name, target.type === "range" ? Number(target.value) : target.checked));
+const going = (what) => () => { if (run.started && !run.ended) what(); };
+const deeds = {
+  go: goOn, pause: toggle, start: countIn, longer: going(() => act("longer", { ms: 10_000 })), more: going(() => act("more")),
+  back: () => { if (run.started) act("back"); }, again: going(() => act("repeat")), skip: going(() => act("skip")), swap: going(swap),
+  easier: going(() => act("easier")), rest: going(() => { act("insert", { ms: 30_000 }); tell("A rest of 30 s comes before the next pass."); }),
+  settings: openSound, "sound-close": openSound, try: () => { sounds.on(); sounds.tone("release"); sounds.speak("Keep breathing."); }, full, leave, stay,
+};
+function swap() {
+  const was = stepOf(run).side;
+  act("swap");
+  tell(stepOf(run).side === was ? "The second side has begun, or this has no sides." : `The ${stepOf(run).side} side first.`);
+}
+function goBackFromSleep() {
+  if (!slept) return;
+  act("rewind", { ms: slept });
+  slept = 0;
+  el("told").hidden = true;
+}
+for (const [id, what] of Object.entries(deeds)) el(id)?.addEventListener("click", (event) => { event.currentTarget.blur(); what(); });
 let leaving = false;
 el("really").addEventListener("click", () => { leaving = true; });
-const keys = { " ": toggle, b: buttons.back, n: buttons.skip, arrowleft: buttons.back, arrowright: buttons.skip, m: toggleSound, w: full, escape: leave };
+// Keys of our own, and what presentation clickers send: page down and up, and the full stop for a dark screen.
+const keys = {
+  " ": toggle, enter: goOn, pagedown: goOn, pageup: deeds.back, ".": toggle, l: deeds.longer, o: deeds.more, b: deeds.back, r: deeds.again,
+  n: deeds.skip, s: deeds.swap, x: deeds.easier, i: deeds.rest, e: going(() => act("end-now")), z: goBackFromSleep,
+  arrowleft: deeds.back, arrowright: deeds.skip, m: openSound, w: full, escape: leave,
+};
 document.addEventListener("keydown", (event) => {
   if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
   if (el("ask").open) {
     if (event.key === " " && !event.target.closest("a")) { event.preventDefault(); stay(); }
     return;
   }
+  if (el("sound").open) {
+    if (event.key.toLowerCase() === "m") openSound();
+    return;
+  }
   const what = keys[event.key.toLowerCase()];
-  if (!what || (event.key === " " && event.target.closest("a, button"))) return;
+  if (!what || ([" ", "Enter"].includes(event.key) && event.target.closest("a, button, input"))) return;
   event.preventDefault();
-  if (state.anchor === null && (what === buttons.back || what === buttons.skip)) return;
+  if (!run.started && ![toggle, goOn, openSound, full, leave].includes(what)) return;
+  if (!run.started && what === goOn) return countIn();
   what();
 });
 window.addEventListener("beforeunload", (event) => {
-  if (state.anchor !== null && !state.ended && !leaving) event.preventDefault();
+  if (run.running && !leaving) event.preventDefault();
 });
 window.addEventListener("resize", () => { fitName(); fitWords(); });
 
-showSound();
+// ---- it stays without the server: what the page is made of is kept for a reload ---------------------------------------
+async function keepPage() {
+  if (!("serviceWorker" in navigator) || !window.caches) return;
+  try {
+    await navigator.serviceWorker.register(root.worker, { scope: "/" });
+    const kept = await caches.open("extendum-stage");
+    const made = performance.getEntriesByType("resource").map((one) => one.name).filter((name) => name.includes("/static/"));
+    await kept.addAll([location.pathname, ...new Set(made)]);
+    root.kept = "yes";
+  } catch { /* without it the Stage plays on, and only a reload needs the server */ }
+}
+
+if (record !== stored) keep();
+else if (run.started && !run.ended) { stayAwake(); tell("Back where the class is."); }
+if (run.ended) { record = newRecord(); run = fold(score.steps, []); keep(); }
 draw();
 if (el("start")) { el("start").disabled = false; el("start").focus(); }
-document.fonts?.ready.then(() => { fitName(); fitWords(); });
+document.fonts?.ready.then(() => { fitName(); fitWords(); keepPage(); });
 (function frame() {
-  if (state.running) {
-    const ms = position(state, performance.now(), lengthMs);
-    sound(ms);
-    draw();
+  if (counting !== null) {
+    const left = 3 - (performance.now() - counting) / 1000;
+    if (left <= 0) { counting = null; el("counting").hidden = true; begin(); } else show("counting-in", String(Math.ceil(left)));
   }
+  if (run.running) {
+    draw();
+    sound();
+  } else if (!el("told").hidden) draw();
   requestAnimationFrame(frame);
 })();

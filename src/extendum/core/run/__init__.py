@@ -1,0 +1,1 @@
+"""A class as it is really taught: a fold over events."""

@@ -1,0 +1,82 @@
+"""What a run plays: the segments of a timeline as steps, with what may be done to each while it lasts."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from extendum.core.body import Side
+from extendum.core.dose import COUNTED
+from extendum.core.item import MoveItem
+from extendum.core.script import Script
+from extendum.core.timeline import Segment, SegmentKind, Timeline
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """A segment to be played: milliseconds, the pass it belongs to, and its partner on the other side.
+
+    ``unit_ms``: what one more rep, breath or pulse takes; 0 where nothing is counted. ``waits``: it lasts until the
+    teacher goes on. ``partner``: the step that gets what this one really got.
+    """
+
+    id: str
+    item: str
+    group: str
+    ms: int
+    side: str = ""
+    works: bool = False
+    waits: bool = False
+    unit_ms: int = 0
+    partner: str = ""
+
+
+def pass_of(segment: Segment) -> str:
+    """What the segments of one pass have in common."""
+    return f"{segment.item}.{segment.pass_number}.{segment.round}"
+
+
+def steps_of(script: Script, timeline: Timeline) -> tuple[Step, ...]:
+    """The steps of a compiled class."""
+    moves = {item.id: item for item in script.moves()}
+    partners = _partners(timeline)
+    found = []
+    for segment in timeline.segments:
+        item = moves.get(segment.item)
+        found.append(
+            Step(
+                segment.id,
+                segment.item,
+                pass_of(segment),
+                segment.seconds * 1000,
+                segment.side.value if segment.side in (Side.LEFT, Side.RIGHT) else "",
+                segment.kind.works,
+                segment.kind is SegmentKind.OPEN,
+                _unit_ms(item, segment),
+                partners.get(segment.id, ""),
+            )
+        )
+    return tuple(found)
+
+
+def _unit_ms(item: MoveItem | None, segment: Segment) -> int:
+    if item is None or segment.stage is None:
+        return 0
+    dose = item.dose_at(segment.stage)
+    return dose.cycle_ms if isinstance(dose, COUNTED) else 0
+
+
+def _partners(timeline: Timeline) -> Mapping[str, str]:
+    """For the work on the first side, the same work on the other: the n-th of its item, round, stage and direction."""
+    waiting: dict[tuple[object, ...], list[Segment]] = {}
+    found: dict[str, str] = {}
+    for segment in timeline.segments:
+        if not segment.kind.works or segment.side not in (Side.LEFT, Side.RIGHT):
+            continue
+        key = (segment.item, segment.round, segment.stage, segment.direction, segment.kind)
+        firsts = waiting.get((*key, segment.side.other), [])
+        if firsts:
+            found[firsts.pop(0).id] = segment.id
+        else:
+            waiting.setdefault((*key, segment.side), []).append(segment)
+    return found

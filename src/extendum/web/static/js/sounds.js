@@ -1,0 +1,36 @@
+// Tones of our own making and the browser's own voice, with the settings of this browser.
+const KEPT = "extendum-sound";
+const kinds = { start: [520, 0.25], halfway: [600, 0.3], count: [660, 0.09], release: [880, 0.5] };
+const plain = { start: true, halfway: false, count: true, release: true, voice: false, volume: 50 };
+export const settings = { ...plain, ...JSON.parse(localStorage.getItem(KEPT) ?? "{}") };
+export function set(name, value) {
+  settings[name] = value;
+  localStorage.setItem(KEPT, JSON.stringify(settings));
+}
+
+let audio = null;
+export function on() {
+  if (!audio && window.AudioContext) audio = new AudioContext();
+  audio?.resume?.();
+}
+export function tone(kind) {
+  if (!audio || !settings[kind] || !settings.volume) return;
+  const [pitch, seconds] = kinds[kind];
+  const at = audio.currentTime, voice = audio.createOscillator(), gain = audio.createGain();
+  voice.frequency.value = pitch;
+  gain.gain.setValueAtTime(settings.volume / 200, at);
+  gain.gain.exponentialRampToValueAtTime(0.001, at + seconds);
+  voice.connect(gain).connect(audio.destination);
+  voice.start(at);
+  voice.stop(at + seconds);
+}
+export const voices = () => window.speechSynthesis?.getVoices().filter((one) => one.localService && one.lang.startsWith("en")) ?? [];
+export function speak(words) {
+  const [voice] = voices();
+  if (!settings.voice || !voice) return;
+  const said = new SpeechSynthesisUtterance(words);
+  said.voice = voice;
+  said.volume = settings.volume / 100;
+  window.speechSynthesis.speak(said);
+}
+export const hush = () => window.speechSynthesis?.cancel();

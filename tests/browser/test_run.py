@@ -1,0 +1,204 @@
+"""The Stage in front of a class: its fold beside the core's, what can be read from afar, control, nothing lost."""
+
+import dataclasses
+import json
+from random import Random
+
+import pytest
+from playwright.sync_api import expect
+
+from extendum.core.compile import compile_script
+from extendum.core.run.fold import KINDS, Event, fold
+from extendum.core.run.steps import steps_of
+from extendum.web.classes import store
+from extendum.web.teach.models import LiveEvent, LiveRun
+from extendum.web.teach.score import step_plain
+from tests.browser.test_main_path import pass_time, to_the_stage
+
+pytestmark = pytest.mark.browser
+
+
+def sequence(random, steps, n):
+    """Events as a teacher might make them in any order, some of them twice."""
+    at, found = random.randint(0, 3000), []
+    for k in range(random.randint(2, 24)):
+        kind = "start" if k == 0 else random.choice(KINDS)
+        step = random.choice(steps).id if kind in ("fit", "insert") else ""
+        event = Event(f"{n}-{k}", at, kind, step, random.choice((0, 1000, 10_000, -4000, 33_000)))
+        found += [event] * random.choice((1, 1, 1, 2))
+        at += random.choice((0, 1, 700, 2500, 9000, 31_000, 90_000))
+    return found
+
+
+def plain(run):
+    """A run as the browser's fold has it."""
+    told = dataclasses.asdict(run)
+    told["steps"] = [step_plain(step) for step in run.steps]
+    told["seen"], told["easier"] = sorted(run.seen), sorted(run.easier)
+    told["log"] = list(told["log"])
+    return told
+
+
+def test_the_browsers_fold_is_the_one_of_the_core(page, digging):
+    script = store.script_of(digging.head)
+    steps = steps_of(script, compile_script(script))
+    random = Random(8)  # noqa: S311 - the same sequences every time
+    sequences = [sequence(random, steps, n) for n in range(300)]
+    page.goto(f"/classes/{digging.pk}/stage/")
+    expect(page.locator("#start")).to_be_enabled()
+    theirs = page.evaluate(
+        """async ([steps, sequences]) => {
+            const { fold } = await import(document.getElementById("stage").dataset.playing);
+            const sorted = (run) => ({ ...run, seen: run.seen.toSorted(), easier: run.easier.toSorted() });
+            return sequences.map((events) => sorted(fold(steps, events)));
+        }""",
+        [[step_plain(step) for step in steps], [[dataclasses.asdict(e) for e in one] for one in sequences]],
+    )
+    ours = [json.loads(json.dumps(plain(fold(steps, events)))) for events in sequences]
+    assert theirs == ours
+    assert sum(run["ended"] for run in ours) > 30
+    assert sum(len(run["log"]) > 5 for run in ours) > 100
+
+
+KEPT = "JSON.parse(localStorage[Object.keys(localStorage).find((key) => key.startsWith('extendum-run'))])"
+CAPITALS = """([id]) => {
+    const box = document.querySelector(id);
+    const style = getComputedStyle(box);
+    const pen = document.createElement("canvas").getContext("2d");
+    pen.font = `${style.fontWeight} ${style.fontSize} ${style.fontFamily}`;
+    return pen.measureText("H").actualBoundingBoxAscent / innerHeight;
+}"""
+TIERS = {"#count": 0.20, "#name": 0.09, "#side span": 0.09, "#next": 0.06, "#words": 0.05}
+INSIDE = """() => [...document.querySelectorAll("#name, #side, #count, #words, #next, #figure svg, .stage-keys button")]
+    .map((box) => [box.id, box.getBoundingClientRect()])
+    .filter(([, at]) => at.width && (at.right > innerWidth + 1 || at.bottom > innerHeight + 1 || at.left < -1))
+    .map(([id]) => id)"""
+
+
+@pytest.mark.parametrize("size", [(1280, 800), (1920, 1080)])
+def test_it_can_be_read_from_afar(page, digging, size):
+    page.set_viewport_size({"width": size[0], "height": size[1]})
+    to_the_stage(page, digging)
+    page.keyboard.press(" ")
+    sides = 0
+    for seconds in (5, 60, 20, 95, 20, 30, 60, 60, 60, 60, 60, 100):  # talk, reps, holds on both sides, breaths
+        pass_time(page, seconds)
+        for box, least in TIERS.items():
+            if box == "#side span" and not page.locator(box).count():
+                continue
+            sides += box == "#side span"
+            assert page.evaluate(CAPITALS, [box]) >= least - 0.0005, (box, page.inner_text("#name"))
+        assert page.evaluate(INSIDE) == []
+        line = page.evaluate("parseFloat(getComputedStyle(document.getElementById('words')).lineHeight)")
+        assert page.locator("#words").bounding_box()["height"] <= 2.4 * line + 20
+    assert sides > 3
+
+
+def test_a_longer_hold_is_matched_on_the_second_side_and_said_so(page, digging):
+    to_the_stage(page, digging)
+    page.keyboard.press(" ")
+    pass_time(page, 200)
+    assert (page.inner_text("#name"), page.inner_text("#phase")) == ("Calf lean", "hold")
+    before = int(page.inner_text("#count"))
+    page.keyboard.press("l")
+    page.keyboard.press("l")
+    assert int(page.inner_text("#count")) == before + 20
+    expect(page.locator("#late")).to_contain_text("0:40 late")  # both sides
+    pass_time(page, before + 20 + 10)
+    assert page.locator("#side > span").inner_text() == "right"
+    assert page.inner_text("#note") == "as long as the first side"
+
+
+def test_they_are_in_begins_the_hold_and_page_down_of_a_clicker_ends_it(page, digging):
+    to_the_stage(page, digging)
+    page.keyboard.press(" ")
+    pass_time(page, 176)
+    assert page.inner_text("#name") == "Calf lean"
+    assert page.locator("#go").inner_text().startswith("They are in")
+    page.keyboard.press("Enter")
+    assert (page.inner_text("#phase"), page.inner_text("#count")) == ("hold", "35")
+    pass_time(page, 10)
+    page.keyboard.press("PageDown")
+    assert page.inner_text("#phase") == "let go"
+    page.keyboard.press("PageUp")
+    assert page.inner_text("#phase") == "get there"
+    page.keyboard.press("s")
+    assert page.locator("#side > span").inner_text() == "right"
+    page.keyboard.press(".")
+    assert page.inner_text("#phase") == "paused"
+
+
+def test_reps_count_one_more_and_the_easier_way_is_named(page, digging):
+    to_the_stage(page, digging)
+    page.keyboard.press(" ")
+    pass_time(page, 75)
+    assert page.inner_text("#name") == "Shoulder circles"
+    assert page.inner_text("#phase").endswith("of 7")
+    page.keyboard.press("o")
+    assert page.inner_text("#phase").endswith("of 8")
+    pass_time(page, 190)
+    page.keyboard.press("i")
+    expect(page.locator("#told")).to_contain_text("A rest of 30 s")
+    expect(page.locator("#next")).to_have_text("a rest")
+
+
+def test_a_reload_comes_back_to_the_right_second_and_each_event_is_told_once(page, digging):
+    to_the_stage(page, digging)
+    page.keyboard.press(" ")
+    pass_time(page, 100)
+    page.keyboard.press("l")
+    left = page.inner_text("#left")
+    pass_time(page, 5)
+    page.once("dialog", lambda dialog: dialog.accept())
+    page.reload()
+    expect(page.locator("#told")).to_contain_text("Back where the class is")
+    minutes, seconds = map(int, left.split()[0].split(":"))
+    now = page.inner_text("#left").split()[0].split(":")
+    assert 4 <= minutes * 60 + seconds - int(now[0]) * 60 - int(now[1]) <= 8
+    expect(page.locator("#before")).to_be_hidden()
+    page.keyboard.press(" ")
+    page.clock.run_for(9000)
+    expect(page.locator("#phase")).to_have_text("paused")
+    kept = page.evaluate(
+        "JSON.parse(localStorage[Object.keys(localStorage).find((k) => k.startsWith('extendum-run'))])"
+    )
+    page.clock.run_for(9000)
+    assert LiveRun.objects.get().key == kept["run"]
+    assert sorted(LiveEvent.objects.values_list("key", flat=True)) == sorted(e["id"] for e in kept["events"])
+
+
+def test_without_the_server_it_plays_on_reloads_and_tells_later(page, digging):
+    to_the_stage(page, digging)
+    page.clock.resume()
+    expect(page.locator("#stage[data-kept=yes]")).to_be_attached()
+    page.keyboard.press(" ")
+    expect(page.locator("#before")).to_be_hidden()
+    page.context.set_offline(True)
+    page.keyboard.press("n")
+    expect(page.locator("#name")).to_contain_text("Slow breaths")
+    page.once("dialog", lambda dialog: dialog.accept())
+    page.reload()
+    expect(page.locator("#name")).to_contain_text("Slow breaths")
+    page.keyboard.press(" ")
+    expect(page.locator("#phase")).to_have_text("paused")
+    page.context.set_offline(False)
+    page.evaluate("window.dispatchEvent(new Event('online'))")
+    expect.set_options(timeout=15_000)
+    page.clock.run_for(9000)
+    page.clock.run_for(9000)
+    assert list(LiveEvent.objects.values_list("kind", flat=True)) == ["start", "skip", "pause"]
+
+
+def test_a_laptop_that_slept_goes_on_by_the_clock_on_the_wall_and_one_key_goes_back(page, digging):
+    to_the_stage(page, digging)
+    page.keyboard.press(" ")
+    pass_time(page, 30)
+    left = page.inner_text("#left")
+    page.evaluate("(() => { const wall = Date.now; Date.now = () => wall() + 60_000; })()")
+    page.clock.run_for(200)
+    expect(page.locator("#told")).to_contain_text("slept for 60 s")
+    assert page.inner_text("#left") != left
+    page.keyboard.press("z")
+    minutes, seconds = map(int, left.split()[0].split(":"))
+    now = page.inner_text("#left").split()[0].split(":")
+    assert abs(minutes * 60 + seconds - int(now[0]) * 60 - int(now[1])) <= 1

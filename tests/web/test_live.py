@@ -1,0 +1,60 @@
+"""What the Stage tells: kept once, whenever it comes, and refused where it makes no sense."""
+
+import json
+
+import pytest
+from django.urls import reverse
+
+from extendum.web.teach.models import LiveEvent, LiveRun
+
+START = {"id": "0-1", "at": 1_700_000_000_000, "kind": "start", "step": "", "ms": 0}
+
+
+def tell(client, of, **body):
+    plain = {"run": "r1", "stamp": of.stamp, "events": [START]} | body
+    return client.post(reverse("events", args=[of.pk]), json.dumps(plain), content_type="application/json")
+
+
+def test_events_told_twice_are_kept_once_and_later_ones_join_the_same_run(asking, stretch_class):
+    assert tell(asking, stretch_class).json() == {"kept": 1}
+    more = START | {"id": "1-2", "kind": "longer", "ms": 10_000}
+    assert tell(asking, stretch_class, events=[START, more]).json() == {"kept": 2}
+    assert tell(asking, stretch_class, events=[more]).json() == {"kept": 2}
+    assert tell(asking, stretch_class, run="r2").json() == {"kept": 1}
+    assert LiveRun.objects.count() == 2
+    assert LiveEvent.objects.get(run__key="r1", key="1-2").ms == 10_000
+
+
+@pytest.mark.parametrize(
+    ("body", "said"),
+    [
+        ({"run": ""}, "run: must be a name"),
+        ({"run": 5}, "run: must be a name"),
+        ({"stamp": "x"}, "stamp: must be"),
+        ({"events": "all"}, "events: must be a list"),
+        ({"events": [START] * 501}, "events: must be a list of at most 500"),
+        ({"events": [5]}, "events[0]: must be an object"),
+        ({"events": [START | {"kind": "dance"}]}, "events[0].kind: must be one of start"),
+        ({"events": [START | {"id": "x" * 41}]}, "events[0].id"),
+        ({"events": [START | {"at": True}]}, "events[0].at"),
+        ({"events": [START | {"ms": 2**40}]}, "events[0].ms"),
+        ({"events": [START, START | {"id": "1", "step": "s" * 121}]}, "events[1].step"),
+    ],
+)
+def test_what_makes_no_sense_is_refused_and_nothing_of_it_is_kept(asking, stretch_class, body, said):
+    answer = tell(asking, stretch_class, **body)
+    assert answer.status_code == 422
+    assert said in answer.json()["message"]
+    assert LiveRun.objects.count() == LiveEvent.objects.count() == 0
+
+
+def test_a_body_that_is_no_json_is_refused(asking, stretch_class):
+    answer = asking.post(reverse("events", args=[stretch_class.pk]), "{", content_type="application/json")
+    assert answer.status_code == 422
+
+
+def test_the_worker_is_served_from_the_root_and_never_old(asking):
+    answer = asking.get("/worker.js")
+    assert answer["Content-Type"].startswith("text/javascript")
+    assert answer["Service-Worker-Allowed"] == "/"
+    assert answer["Cache-Control"] == "no-cache"
