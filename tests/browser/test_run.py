@@ -202,3 +202,52 @@ def test_a_laptop_that_slept_goes_on_by_the_clock_on_the_wall_and_one_key_goes_b
     minutes, seconds = map(int, left.split()[0].split(":"))
     now = page.inner_text("#left").split()[0].split(":")
     assert abs(minutes * 60 + seconds - int(now[0]) * 60 - int(now[1])) <= 1
+
+
+def test_running_late_one_key_says_what_gives_way_and_does_it(page, digging):
+    to_the_stage(page, digging)
+    page.keyboard.press(" ")
+    pass_time(page, 100)
+    page.keyboard.press(" ")
+    pass_time(page, 25)
+    page.keyboard.press(" ")
+    pass_time(page, 60)
+    expect(page.locator("#late")).to_contain_text("0:25 late")
+    page.keyboard.press("c")
+    expect(page.locator("#told")).to_contain_text("On time again: ")
+    expect(page.locator("#told")).to_contain_text("shorter")
+    expect(page.locator("#late")).to_contain_text("0:25 late")
+    page.clock.run_for(2200)
+    expect(page.locator("#late")).to_contain_text("on time")
+    kinds = page.evaluate(KEPT)["events"]
+    assert {event["kind"] for event in kinds} == {"start", "pause", "resume", "fit"}
+
+
+def test_catching_up_is_off_without_the_server_and_escape_leaves_it(page, digging):
+    to_the_stage(page, digging)
+    page.keyboard.press(" ")
+    pass_time(page, 200)
+    for _ in range(3):
+        page.keyboard.press("l")
+    page.keyboard.press("c")
+    expect(page.locator("#told")).to_contain_text("On time again")
+    page.keyboard.press("Escape")
+    expect(page.locator("#told")).to_contain_text("Left as it was")
+    page.clock.run_for(3000)
+    expect(page.locator("#late")).to_contain_text("1:00 late")
+    page.context.set_offline(True)
+    page.keyboard.press("c")
+    expect(page.locator("#told")).to_contain_text("needs the server")
+    page.context.set_offline(False)
+
+
+def test_a_class_that_ends_by_the_clock_is_fitted_at_its_start(page, digging):
+    to_the_stage(page, digging)
+    end = page.evaluate("new Date(Date.now() + 11 * 60_000).toTimeString().slice(0, 5)")
+    page.fill("#end-by", end)
+    page.locator("#end-by").blur()
+    expect(page.locator("#end-by-told")).to_contain_text("too long from now")
+    page.keyboard.press(" ")
+    expect(page.locator("#told")).to_contain_text("On time again")
+    page.clock.run_for(2200)
+    expect(page.locator("#late")).to_contain_text(f"on time, ends {end}")

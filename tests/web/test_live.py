@@ -32,7 +32,7 @@ def test_events_told_twice_are_kept_once_and_later_ones_join_the_same_run(asking
         ({"run": 5}, "run: must be a name"),
         ({"stamp": "x"}, "stamp: must be"),
         ({"events": "all"}, "events: must be a list"),
-        ({"events": [START] * 501}, "events: must be a list of at most 500"),
+        ({"events": [START] * 2001}, "events: must be a list of at most 2000"),
         ({"events": [5]}, "events[0]: must be an object"),
         ({"events": [START | {"kind": "dance"}]}, "events[0].kind: must be one of start"),
         ({"events": [START | {"id": "x" * 41}]}, "events[0].id"),
@@ -58,3 +58,37 @@ def test_the_worker_is_served_from_the_root_and_never_old(asking):
     assert answer["Content-Type"].startswith("text/javascript")
     assert answer["Service-Worker-Allowed"] == "/"
     assert answer["Cache-Control"] == "no-cache"
+
+
+def catch_up(client, of, **body):
+    plain = {
+        "run": "r1",
+        "stamp": of.stamp,
+        "events": [START],
+        "at": START["at"] + 5000,
+        "ends_at": START["at"] + 90_000,
+    }
+    address = reverse("catch-up", args=[of.pk])
+    return client.post(address, json.dumps(plain | body), content_type="application/json")
+
+
+def test_catching_up_tells_new_lengths_and_changes_nothing_itself(asking, stretch_class):
+    answer = catch_up(asking, stretch_class).json()
+    assert set(answer) == {"sentence", "fits", "off"}
+    assert answer["fits"]
+    assert LiveEvent.objects.count() == 0
+
+
+@pytest.mark.parametrize(
+    ("body", "status", "said"),
+    [
+        ({"stamp": 99}, 409, "changed since this Stage was opened"),
+        ({"at": "now"}, 422, "at: must be a whole number"),
+        ({"ends_at": -1}, 422, "ends_at: must be"),
+        ({"events": [START | {"kind": "dance"}]}, 422, "events[0].kind"),
+    ],
+)
+def test_what_cannot_be_caught_up_says_why(asking, stretch_class, body, status, said):
+    answer = catch_up(asking, stretch_class, **body)
+    assert answer.status_code == status
+    assert said in answer.json()["message"]

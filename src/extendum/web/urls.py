@@ -35,6 +35,7 @@ urlpatterns = [
     path("classes/<int:pk>/document/", shelf.document, name="document"),
     path("classes/<int:pk>/stage/", teach.stage, name="stage"),
     path("classes/<int:pk>/events/", teach.events, name="events"),
+    path("classes/<int:pk>/catch-up/", teach.catch_up, name="catch-up"),
     path("worker.js", teach.worker, name="worker"),
     path("classes/<int:pk>/taught/", teach.taught, name="taught"),
     path("classes/<int:pk>/found/", adding.found, name="found"),

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 from pathlib import Path
+from typing import Any
 
 from django.db import transaction
 from django.http import HttpRequest, HttpResponse, JsonResponse
@@ -14,7 +15,9 @@ from django.views.decorators.http import require_GET, require_POST
 from extendum.core.body import Side
 from extendum.core.errors import RefusedError
 from extendum.core.move import Prop
-from extendum.core.run.fold import KINDS
+from extendum.core.run.fold import KINDS, Event, advance, fold
+from extendum.core.run.refit import refit
+from extendum.core.run.steps import steps_of
 from extendum.core.timeline import clock
 from extendum.draw.small import draw_ribbon
 from extendum.web.classes import store
@@ -27,7 +30,7 @@ from extendum.web.teach.models import LiveEvent, LiveRun
 from extendum.web.teach.score import score_of
 
 #: A Stage that was away sends what it kept in parts.
-MOST_EVENTS, LONGEST_KEY = 500, 40
+MOST_EVENTS, LONGEST_KEY = 2000, 40
 _WORKER = Path(__file__).parents[1] / "assets" / "worker.js"
 
 
@@ -77,7 +80,34 @@ def events(request: HttpRequest, pk: int) -> HttpResponse:
     return JsonResponse({"kept": run.events.count()})
 
 
-def _read_events(body: bytes) -> tuple[str, int, list[dict[str, object]]]:
+@require_POST
+def catch_up(request: HttpRequest, pk: int) -> HttpResponse:
+    """What a re-fit of the rest would do: new lengths by step, and a sentence; nothing is changed here."""
+    of = own_class(request, pk)
+    try:
+        _, stamp, found = _read_events(request.body)
+        plain = json.loads(request.body)
+        at, ends_at = (_milliseconds(plain.get(name), name) for name in ("at", "ends_at"))
+    except RefusedError as error:
+        return JsonResponse({"message": str(error)}, status=422)
+    if stamp != of.stamp:
+        told = "The class was changed since this Stage was opened: open it again to catch up."
+        return JsonResponse({"message": told}, status=409)
+    script, timeline = store.script_of(of.head), compiled(bytes(of.head.document))
+    happened = [Event(str(e["key"]), int(e["at"]), str(e["kind"]), str(e["step"]), int(e["ms"])) for e in found]
+    run = advance(fold(steps_of(script, timeline), happened), at)
+    result = refit(script, timeline, run, ends_at)
+    fits = [{"step": step, "ms": ms} for step, ms in result.fits]
+    return JsonResponse({"sentence": result.sentence, "fits": fits, "off": result.off_s})
+
+
+def _milliseconds(value: object, name: str) -> int:
+    if isinstance(value, bool) or not isinstance(value, int) or not 0 <= value < 2**62:
+        raise RefusedError(name, "a whole number of milliseconds", str(value)[:40])
+    return value
+
+
+def _read_events(body: bytes) -> tuple[str, int, list[dict[str, Any]]]:
     """A run's name, its state of the class, and its events; RefusedError says which part is wrong."""
     try:
         plain = json.loads(body)
@@ -94,7 +124,7 @@ def _read_events(body: bytes) -> tuple[str, int, list[dict[str, object]]]:
     return key, stamp, [_event(one, f"events[{n}]") for n, one in enumerate(told)]
 
 
-def _event(plain: object, path: str) -> dict[str, object]:
+def _event(plain: object, path: str) -> dict[str, Any]:
     if not isinstance(plain, dict):
         raise RefusedError(path, "an object", type(plain).__name__)
     key, kind, step = plain.get("id"), plain.get("kind"), plain.get("step", "")

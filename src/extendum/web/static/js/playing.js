@@ -202,9 +202,3 @@ export function following(run) {
   const next = run.steps.slice(run.at + 1).find((step) => step.item !== now.item || step.side !== now.side);
   return next && { ...next, same: next.item === now.item };
 }
-
-// Early or late against the plan, in seconds: below nought is early.
-export const late = (run, plannedMs) => {
-  const first = run.log[0]?.start;
-  return first === undefined ? 0 : Math.round((run.clock - first + leftMs(run) - plannedMs) / 1000);
-};

@@ -4,7 +4,7 @@ const el = (id) => document.getElementById(id);
 const root = el("stage").dataset;
 // By their addresses from the page: static files carry a hash in their names.
 const [playing, sounds] = await Promise.all([import(root.playing), import(root.sounds)]);
-const { advance, after, cueMs, fold, following, late, leftMs, prepared, seenNow, stepOf, textOf, wordsNow } = playing;
+const { advance, after, cueMs, fold, following, leftMs, prepared, seenNow, stepOf, textOf, wordsNow } = playing;
 
 const score = prepared(JSON.parse(el("score").textContent));
 const plannedMs = score.length * 1000;
@@ -81,6 +81,7 @@ function begin() {
   if (run.started) { if (!run.running) act("resume"); return; }
   el("before").hidden = true;
   act("start");
+  if (record.endBy && Math.abs(lateMs()) >= 2000) catchUp();
   stayAwake();
   sounds.on();
   if (!document.fullscreenElement) document.documentElement.requestFullscreen?.().catch(() => {});
@@ -119,9 +120,54 @@ function finish() {
   fetch(root.taught, { method: "POST", headers: { "X-CSRFToken": root.csrf }, keepalive: true }).catch(() => {});
 }
 function leave() {
+  if (catching && !catching.off) { catching.off = true; tell("Left as it was."); return; }
   if (!run.started || run.ended) { location.href = root.desk; return; }
   if (run.running) act("pause");
   el("ask").showModal();
+}
+// ---- the end: as planned from the first word, or by the clock on the wall; and catching up ---------------------------
+const firstAt = () => run.log[0]?.start ?? run.clock;
+const endsAt = () => record.endBy ?? firstAt() + plannedMs;
+const lateMs = () => (run.started && !run.ended ? run.clock + leftMs(run) - endsAt() : 0);
+function endBy() {
+  const [hours, minutes] = el("end-by").value.split(":").map(Number);
+  if (Number.isNaN(hours)) { delete record.endBy; show("end-by-told", ""); return keep(); }
+  const end = new Date(now());
+  end.setHours(hours, minutes, 0, 0);
+  if (end.getTime() < now()) end.setDate(end.getDate() + 1);
+  record.endBy = end.getTime();
+  keep();
+  const over = Math.round((now() + plannedMs - record.endBy) / 1000);
+  show("end-by-told", Math.abs(over) < 2 ? "as planned" : `${clock(Math.abs(over))} too ${over > 0 ? "long" : "short"} from now: it is fitted at the start`);
+}
+el("end-by")?.addEventListener("change", endBy);
+
+let catching = null;
+async function catchUp() {
+  if (catching) return;
+  const body = JSON.stringify({ run: record.run, stamp: Number(root.stamp), events: record.events, at: now(), ends_at: Math.round(endsAt()) });
+  const mine = (catching = { off: false });
+  try {
+    const answer = await fetch(root.catchUp, { method: "POST", headers: { "X-CSRFToken": root.csrf, "Content-Type": "application/json" }, body });
+    const told = await answer.json();
+    if (!answer.ok) { tell(told.message, 8000); catching = null; return; }
+    tell(told.sentence, 4500);
+    // Two seconds to read it, and to leave it with Escape.
+    setTimeout(() => {
+      if (!mine.off) for (const { step, ms } of told.fits) act("fit", { step, ms });
+      catching = null;
+    }, 2000);
+  } catch {
+    tell("Catching up needs the server, which does not answer: it is off until it does. The class goes on.", 8000);
+    catching = null;
+  }
+}
+let passCaught = null;
+function catchUpAlone() {
+  const { group } = stepOf(run);
+  if (!sounds.settings.auto || passCaught === group || Math.abs(lateMs()) < 15_000) return;
+  passCaught = group;
+  catchUp();
 }
 let toldUntil = 0;
 function tell(words, ms = 4000) {
@@ -286,7 +332,7 @@ function draw() {
 }
 // On time, or by how much not; and when the class will end by the clock on the wall.
 function drawLate(at, seconds) {
-  const by = run.started ? late(run, plannedMs) : 0;
+  const by = Math.round(lateMs() / 1000);
   const ends = new Date(at + seconds * 1000).toTimeString().slice(0, 5);
   show("late", Math.abs(by) < 2 ? `on time, ends ${ends}` : `${clock(Math.abs(by))} ${by > 0 ? "late" : "early"}, ends ${ends}`);
   el("late").classList.toggle("off", Math.abs(by) >= 2);
@@ -353,7 +399,7 @@ const deeds = {
   go: goOn, pause: toggle, start: countIn, longer: going(() => act("longer", { ms: 10_000 })), more: going(() => act("more")),
   back: () => { if (run.started) act("back"); }, again: going(() => act("repeat")), skip: going(() => act("skip")), swap: going(swap),
   easier: going(() => act("easier")), rest: going(() => { act("insert", { ms: 30_000 }); tell("A rest of 30 s comes before the next pass."); }),
-  settings: openSound, "sound-close": openSound, try: () => { sounds.on(); sounds.tone("release"); sounds.speak("Keep breathing."); }, full, leave, stay,
+  "catch-up": going(catchUp), settings: openSound, "sound-close": openSound, try: () => { sounds.on(); sounds.tone("release"); sounds.speak("Keep breathing."); }, full, leave, stay,
 };
 function swap() {
   const was = stepOf(run).side;
@@ -372,7 +418,7 @@ el("really").addEventListener("click", () => { leaving = true; });
 // Keys of our own, and what presentation clickers send: page down and up, and the full stop for a dark screen.
 const keys = {
   " ": toggle, enter: goOn, pagedown: goOn, pageup: deeds.back, ".": toggle, l: deeds.longer, o: deeds.more, b: deeds.back, r: deeds.again,
-  n: deeds.skip, s: deeds.swap, x: deeds.easier, i: deeds.rest, e: going(() => act("end-now")), z: goBackFromSleep,
+  n: deeds.skip, s: deeds.swap, x: deeds.easier, i: deeds.rest, e: going(() => act("end-now")), c: deeds["catch-up"], z: goBackFromSleep,
   arrowleft: deeds.back, arrowright: deeds.skip, m: openSound, w: full, escape: leave,
 };
 document.addEventListener("keydown", (event) => {
@@ -423,6 +469,7 @@ document.fonts?.ready.then(() => { fitName(); fitWords(); keepPage(); });
   if (run.running) {
     draw();
     sound();
+    catchUpAlone();
   } else if (!el("told").hidden) draw();
   requestAnimationFrame(frame);
 })();
