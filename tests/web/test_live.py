@@ -4,8 +4,10 @@ import json
 
 import pytest
 from django.urls import reverse
+from django.utils import timezone
 
 from extendum.web.teach.models import LiveEvent, LiveRun
+from extendum.web.teach.views import HELD_FOR
 
 START = {"id": "0-1", "at": 1_700_000_000_000, "kind": "start", "step": "", "ms": 0}
 
@@ -92,3 +94,24 @@ def test_what_cannot_be_caught_up_says_why(asking, stretch_class, body, status, 
     answer = catch_up(asking, stretch_class, **body)
     assert answer.status_code == status
     assert said in answer.json()["message"]
+
+
+def test_one_stage_teaches_another_only_watches_until_it_takes_over(asking, stretch_class):
+    assert tell(asking, stretch_class, me="A").status_code == 200
+    refused = tell(asking, stretch_class, me="B", run="r2")
+    assert refused.status_code == 423
+    assert [event["kind"] for event in refused.json()["run"]["events"]] == ["start"]
+    assert asking.get(reverse("events", args=[stretch_class.pk])).json()["run"]["run"] == "r1"
+    assert tell(asking, stretch_class, me="B", take=True).status_code == 200
+    assert tell(asking, stretch_class, me="A").status_code == 423
+    assert LiveRun.objects.count() == 1
+
+
+def test_a_stage_that_was_not_heard_of_or_has_ended_holds_nothing(asking, stretch_class):
+    tell(asking, stretch_class, me="A")
+    LiveRun.objects.update(held_at=timezone.now() - HELD_FOR * 2)
+    assert asking.get(reverse("events", args=[stretch_class.pk])).json() == {"run": None}
+    assert tell(asking, stretch_class, me="B", run="r2").status_code == 200
+    over = START | {"id": "9-9", "at": START["at"] + 9, "kind": "end"}
+    tell(asking, stretch_class, me="B", run="r2", events=[over])
+    assert tell(asking, stretch_class, me="C", run="r3").status_code == 200

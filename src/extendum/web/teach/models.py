@@ -12,6 +12,8 @@ class LiveRun(models.Model):
     key = models.CharField(max_length=40)
     stamp = models.PositiveIntegerField(help_text="which state of the class was taught")
     began_at = models.DateTimeField(auto_now_add=True)
+    holder = models.CharField(max_length=40, blank=True, help_text="which Stage teaches; others watch")
+    held_at = models.DateTimeField(null=True)
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["of", "key"], name="one_run_of_a_key")]

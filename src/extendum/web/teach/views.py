@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from datetime import timedelta
 from pathlib import Path
 from typing import Any
 
@@ -10,7 +11,7 @@ from django.db import transaction
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import render
 from django.utils import timezone
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
 from extendum.core.body import Side
 from extendum.core.errors import RefusedError
@@ -23,6 +24,7 @@ from extendum.draw.small import draw_ribbon
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
 from extendum.web.classes.drawn import drawn
+from extendum.web.classes.models import StretchClass
 from extendum.web.classes.page import compiled
 from extendum.web.library.figures import stage_figure
 from extendum.web.library.store import library_of
@@ -31,6 +33,8 @@ from extendum.web.teach.score import score_of
 
 #: A Stage that was away sends what it kept in parts.
 MOST_EVENTS, LONGEST_KEY = 2000, 40
+#: A Stage that has not told anything for so long does not hold the class any more; it tells something every 4 s.
+HELD_FOR = timedelta(seconds=15)
 _WORKER = Path(__file__).parents[1] / "assets" / "worker.js"
 
 
@@ -66,18 +70,46 @@ def taught(request: HttpRequest, pk: int) -> HttpResponse:
     return HttpResponse(status=204)
 
 
-@require_POST
+@require_http_methods(["GET", "POST"])
 def events(request: HttpRequest, pk: int) -> HttpResponse:
-    """What happened on the Stage, whenever it can be told; what was told before changes nothing."""
+    """What happened on the Stage, whenever it can be told; what was told before changes nothing.
+
+    One Stage teaches and holds the class; another that tells something gets 423 and may watch, or take over. A GET
+    gives the run that is held now, for those who watch.
+    """
     of = own_class(request, pk)
+    if request.method == "GET":
+        return JsonResponse({"run": _plain_run(_held(of))})
     try:
         key, stamp, found = _read_events(request.body)
     except RefusedError as error:
         return JsonResponse({"message": str(error)}, status=422)
+    plain = json.loads(request.body)
+    me, takes = str(plain.get("me", ""))[:LONGEST_KEY], plain.get("take") is True
     with transaction.atomic():
+        held = _held(of)
+        if held and held.holder != me and not takes:
+            return JsonResponse({"run": _plain_run(held)}, status=423)
         run, _ = LiveRun.objects.get_or_create(of=of, key=key, defaults={"stamp": stamp})
         LiveEvent.objects.bulk_create([LiveEvent(run=run, **one) for one in found], ignore_conflicts=True)
+        LiveRun.objects.filter(of=of).exclude(pk=run.pk).update(holder="")
+        ended = run.events.order_by("-at", "-pk").values_list("kind", flat=True).first() == "end"
+        run.holder, run.held_at = ("" if ended or not me else me), timezone.now()
+        run.save(update_fields=["holder", "held_at"])
     return JsonResponse({"kept": run.events.count()})
+
+
+def _held(of: StretchClass) -> LiveRun | None:
+    """The run that a Stage holds now; one that was not heard of for a while is free."""
+    since = timezone.now() - HELD_FOR
+    return LiveRun.objects.filter(of=of, held_at__gte=since).exclude(holder="").order_by("-held_at").first()
+
+
+def _plain_run(run: LiveRun | None) -> dict[str, Any] | None:
+    if run is None:
+        return None
+    told = [{"id": e.key, "at": e.at, "kind": e.kind, "step": e.step, "ms": e.ms} for e in run.events.all()]
+    return {"run": run.key, "stamp": run.stamp, "events": told}
 
 
 @require_POST

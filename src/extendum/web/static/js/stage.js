@@ -42,21 +42,54 @@ let record = stored && Date.now() - lastAt < LONGEST_AWAY ? stored : newRecord()
 let run = fold(score.steps, record.events);
 function newRecord() { return { run: crypto.randomUUID?.() ?? `${Date.now()}-${Math.random()}`.slice(0, 40), events: [], told: 0 }; }
 const keep = () => localStorage.setItem(KEY, JSON.stringify(record));
-let telling = false;
-async function tellServer() {
-  if (telling || record.told >= record.events.length) return;
+// One Stage teaches; this one is known by a name that a reload keeps.
+const ME = sessionStorage.getItem("extendum-me") ?? newRecord().run;
+sessionStorage.setItem("extendum-me", ME);
+let telling = false, watching = false;
+async function tellServer(take = false) {
+  const holds = run.started && !run.ended;
+  if (telling || watching || (record.told >= record.events.length && !holds)) return;
   telling = true;
   const { run: name } = record, upTo = Math.min(record.events.length, record.told + 500);
   try {
-    const body = JSON.stringify({ run: name, stamp: Number(root.stamp), events: record.events.slice(record.told, upTo) });
+    const body = JSON.stringify({ run: name, stamp: Number(root.stamp), me: ME, take, events: record.events.slice(record.told, upTo) });
     const answer = await fetch(root.events, { method: "POST", headers: { "X-CSRFToken": root.csrf, "Content-Type": "application/json" }, body, keepalive: body.length < 60_000 });
     if (answer.ok && record.run === name) { record.told = upTo; keep(); }
+    else if (answer.status === 423) watch((await answer.json()).run);
   } catch { /* the server is away: later */ }
   telling = false;
   showKept();
 }
-setInterval(tellServer, 4000);
-window.addEventListener("online", tellServer);
+setInterval(() => (watching ? look() : tellServer()), 4000);
+
+// Watching: what the other Stage tells, folded here; nothing is told from here.
+function watch(theirs) {
+  watching = true;
+  el("watching").hidden = false;
+  document.body.classList.add("watches");
+  follow(theirs);
+}
+function follow(theirs) {
+  if (!theirs || theirs.stamp !== Number(root.stamp)) return;
+  record = { run: theirs.run, events: theirs.events, told: theirs.events.length };
+  run = fold(score.steps, record.events);
+  drawnKey = null;
+  draw();
+}
+async function look() {
+  try { follow((await (await fetch(root.events)).json()).run); } catch { /* later */ }
+}
+async function takeOver() {
+  if (!watching) return;
+  await look();
+  watching = false;
+  el("watching").hidden = true;
+  document.body.classList.remove("watches");
+  record.told = 0;
+  keep();
+  await tellServer(true);
+}
+window.addEventListener("online", () => tellServer());
 function showKept() {
   const waiting = record.events.length - record.told;
   show("after-kept", waiting ? `${waiting} of ${record.events.length} events are kept here until the server answers.` : "What happened is kept with the class.");
@@ -64,6 +97,7 @@ function showKept() {
 
 // ---- events -----------------------------------------------------------------------------------------------------
 function act(kind, more = {}) {
+  if (watching) return;
   const at = now();
   const event = { id: `${record.events.length}-${at}`, at, kind, step: "", ms: 0, ...more };
   const before = run;
@@ -117,9 +151,10 @@ function finish() {
   showKept();
   awake?.release();
   document.exitFullscreen?.().catch(() => {});
-  fetch(root.taught, { method: "POST", headers: { "X-CSRFToken": root.csrf }, keepalive: true }).catch(() => {});
+  if (!watching) fetch(root.taught, { method: "POST", headers: { "X-CSRFToken": root.csrf }, keepalive: true }).catch(() => {});
 }
 function leave() {
+  if (watching) { location.href = root.desk; return; }
   if (catching && !catching.off) { catching.off = true; tell("Left as it was."); return; }
   if (!run.started || run.ended) { location.href = root.desk; return; }
   if (run.running) act("pause");
@@ -313,7 +348,9 @@ function draw() {
   const seconds = Math.ceil(leftMs(run) / 1000);
   show("left", `${clock(seconds)} left`);
   drawLate(at, seconds);
-  if (!run.running && run.started && !run.ended) show("phase", "paused");
+  const paused = !run.running && run.started && !run.ended;
+  if (paused) show("phase", "paused");
+  el("stage").classList.toggle("paused", paused);
   show("pause", run.running || !run.started ? "Pause " : "Go on ");
   if (!el("pause").querySelector("kbd")) el("pause").insertAdjacentHTML("beforeend", "<kbd>Space</kbd>");
   const going = works ? (seen.waits ? "Go on " : "End it now ") : hasWork() ? "They are in " : "Go on ";
@@ -399,7 +436,7 @@ const deeds = {
   go: goOn, pause: toggle, start: countIn, longer: going(() => act("longer", { ms: 10_000 })), more: going(() => act("more")),
   back: () => { if (run.started) act("back"); }, again: going(() => act("repeat")), skip: going(() => act("skip")), swap: going(swap),
   easier: going(() => act("easier")), rest: going(() => { act("insert", { ms: 30_000 }); tell("A rest of 30 s comes before the next pass."); }),
-  "catch-up": going(catchUp), settings: openSound, "sound-close": openSound, try: () => { sounds.on(); sounds.tone("release"); sounds.speak("Keep breathing."); }, full, leave, stay,
+  "catch-up": going(catchUp), "take-over": takeOver, settings: openSound, "sound-close": openSound, try: () => { sounds.on(); sounds.tone("release"); sounds.speak("Keep breathing."); }, full, leave, stay,
 };
 function swap() {
   const was = stepOf(run).side;
@@ -419,7 +456,7 @@ el("really").addEventListener("click", () => { leaving = true; });
 const keys = {
   " ": toggle, enter: goOn, pagedown: goOn, pageup: deeds.back, ".": toggle, l: deeds.longer, o: deeds.more, b: deeds.back, r: deeds.again,
   n: deeds.skip, s: deeds.swap, x: deeds.easier, i: deeds.rest, e: going(() => act("end-now")), c: deeds["catch-up"], z: goBackFromSleep,
-  arrowleft: deeds.back, arrowright: deeds.skip, m: openSound, w: full, escape: leave,
+  arrowleft: deeds.back, arrowright: deeds.skip, t: takeOver, m: openSound, w: full, escape: leave,
 };
 document.addEventListener("keydown", (event) => {
   if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
@@ -434,12 +471,12 @@ document.addEventListener("keydown", (event) => {
   const what = keys[event.key.toLowerCase()];
   if (!what || ([" ", "Enter"].includes(event.key) && event.target.closest("a, button, input"))) return;
   event.preventDefault();
-  if (!run.started && ![toggle, goOn, openSound, full, leave].includes(what)) return;
+  if (!run.started && ![toggle, goOn, openSound, full, leave, takeOver].includes(what)) return;
   if (!run.started && what === goOn) return countIn();
   what();
 });
 window.addEventListener("beforeunload", (event) => {
-  if (run.running && !leaving) event.preventDefault();
+  if (run.running && !leaving && !watching) event.preventDefault();
 });
 window.addEventListener("resize", () => { fitName(); fitWords(); });
 
@@ -459,6 +496,10 @@ if (record !== stored) keep();
 else if (run.started && !run.ended) { stayAwake(); tell("Back where the class is."); }
 if (run.ended) { record = newRecord(); run = fold(score.steps, []); keep(); }
 draw();
+fetch(root.events).then((answer) => answer.json()).then(({ run: theirs }) => {
+  if (theirs && theirs.stamp === Number(root.stamp) && !record.events.length) watch(theirs);
+  else if (run.started && !run.ended) tellServer();
+}).catch(() => {});
 if (el("start")) { el("start").disabled = false; el("start").focus(); }
 document.fonts?.ready.then(() => { fitName(); fitWords(); keepPage(); });
 (function frame() {
@@ -468,8 +509,7 @@ document.fonts?.ready.then(() => { fitName(); fitWords(); keepPage(); });
   }
   if (run.running) {
     draw();
-    sound();
-    catchUpAlone();
-  } else if (!el("told").hidden) draw();
+    if (!watching) { sound(); catchUpAlone(); }
+  } else if (run.started && !run.ended) draw();
   requestAnimationFrame(frame);
 })();
