@@ -23,7 +23,8 @@ def sequence(random, steps, n):
     at, found = random.randint(0, 3000), []
     for k in range(random.randint(2, 24)):
         kind = "start" if k == 0 else random.choice(KINDS)
-        step = random.choice(steps).id if kind in ("fit", "insert") else ""
+        step = random.choice(steps)
+        step = step.item if kind == "bring" else step.id if kind in ("fit", "insert") else ""
         event = Event(f"{n}-{k}", at, kind, step, random.choice((0, 1000, 10_000, -4000, 33_000)))
         found += [event] * random.choice((1, 1, 1, 2))
         at += random.choice((0, 1, 700, 2500, 9000, 31_000, 90_000))
@@ -36,6 +37,7 @@ def plain(run):
     told["steps"] = [step_plain(step) for step in run.steps]
     told["seen"], told["easier"] = sorted(run.seen), sorted(run.easier)
     told["log"] = list(told["log"])
+    told["spare"] = [step_plain(step) for step in run.spare]
     return told
 
 
@@ -273,3 +275,26 @@ def test_a_second_stage_watches_and_takes_over(page, digging, live_server):
     expect(page.locator("#watching")).to_be_visible()
     expect(page.locator("#name")).to_contain_text("Shoulder circles")
     other.close()
+
+
+def test_the_tray_has_what_was_skipped_and_what_fits_here(page, digging):
+    to_the_stage(page, digging)
+    page.keyboard.press(" ")
+    pass_time(page, 60)
+    assert page.inner_text("#name") == "Shoulder circles"
+    page.keyboard.press("n")
+    page.keyboard.press("n")
+    assert page.inner_text("#name") == "Hip hinge"
+    page.keyboard.press("t")
+    tray = page.locator("#tray-found button")
+    expect(tray.first).to_contain_text("Shoulder circles skipped")
+    expect(tray.nth(1)).to_contain_text("Easy standing turns skipped")
+    assert tray.count() == 6
+    tray.nth(2).click()
+    name = page.inner_text("#told").removesuffix(" comes before the next pass.")
+    expect(page.locator("#next")).to_contain_text(name)
+    page.keyboard.press("n")
+    assert page.inner_text("#name").split(",")[0] == name.split(",")[0]
+    expect(page.locator("#figure svg")).to_be_visible()
+    pass_time(page, 15)
+    assert page.inner_text("#words")

@@ -156,6 +156,16 @@ def test_the_easier_option_is_on_until_it_is_asked_for_again():
     assert taught((10, "easier"), (12, "easier")).easier == frozenset()
 
 
+def test_a_move_is_brought_in_with_both_its_sides_and_their_match():
+    first = Step("x", "spare", "spare.1.1", 5000, "left", works=True, partner="y")
+    spare = (first, Step("y", "spare", "spare.2.1", 5000, "right", works=True))
+    run = fold(CALF, [Event("s", 0, "start"), Event("b", 1000, "bring", "spare")], spare)
+    assert [step.id for step in run.steps[3:6]] == ["x~b", "y~b", "way-2"]
+    assert run.steps[3].partner == "y~b"
+    assert after(run, Event("n", 2000, "bring", "nowhere")).steps == run.steps
+    assert fold(CALF, [Event("s", 0, "start"), Event("b", 1000, "bring", "spare")]).steps == CALF
+
+
 def test_a_pause_is_in_the_log_and_moves_nothing():
     run = at(taught((10, "pause"), (70, "resume")), 75)
     assert (run.step.id, run.into) == ("hold", 11_000)

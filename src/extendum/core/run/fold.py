@@ -18,6 +18,8 @@ from extendum.core.run.steps import Step
 BACK_WITHIN_MS = 2000
 #: No step is made longer than this by hand.
 LONGEST_MS = 3_600_000
+#: A run does not grow beyond so many steps.
+MOST_STEPS = 4000
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,7 +45,10 @@ class Span:
 
 @dataclass(frozen=True, slots=True)
 class Run:
-    """Where a run is: its steps as they have become, the step that is on and how far, and the log."""
+    """Where a run is: its steps as they have become, the step that is on and how far, and the log.
+
+    ``spare``: steps of moves that are not in the class and may be brought in.
+    """
 
     steps: tuple[Step, ...]
     at: int = 0
@@ -55,6 +60,7 @@ class Run:
     log: tuple[Span, ...] = ()
     easier: frozenset[str] = frozenset()
     seen: frozenset[str] = frozenset()
+    spare: tuple[Step, ...] = ()
 
     @property
     def step(self) -> Step:
@@ -69,9 +75,9 @@ class Run:
         return max(0, self.step.ms - self.into) + sum(step.ms for step in self.steps[self.at + 1 :])
 
 
-def fold(steps: Iterable[Step], events: Iterable[Event]) -> Run:
+def fold(steps: Iterable[Step], events: Iterable[Event], spare: Iterable[Step] = ()) -> Run:
     """The run that these events make of these steps."""
-    run = Run(tuple(steps))
+    run = Run(tuple(steps), spare=tuple(spare))
     for event in events:
         run = after(run, event)
     return run
@@ -198,10 +204,15 @@ def _begins(run: Run, index: int) -> int:
 
 def _skip(run: Run, event: Event) -> Run:
     """On to the next pass."""
+    return _to(run, _next_pass(run))
+
+
+def _next_pass(run: Run) -> int:
+    """Where the pass that is on is over."""
     index, group = run.at, run.step.group
     while index < len(run.steps) and run.steps[index].group == group:
         index += 1
-    return _to(run, index)
+    return index
 
 
 def _repeat(run: Run, event: Event) -> Run:
@@ -233,11 +244,32 @@ def _swap(run: Run, event: Event) -> Run:
 
 def _insert(run: Run, event: Event) -> Run:
     """A rest of so long before the next pass."""
-    index, group = run.at, run.step.group
-    while index < len(run.steps) and run.steps[index].group == group:
-        index += 1
     rest = Step(event.id, event.step, event.id, min(LONGEST_MS, max(1000, event.ms)))
-    return replace(run, steps=(*run.steps[:index], rest, *run.steps[index:]))
+    return _put_in(run, (rest,))
+
+
+def _put_in(run: Run, steps: tuple[Step, ...]) -> Run:
+    """The run with steps before its next pass, as long as there are not too many."""
+    index = _next_pass(run)
+    if len(run.steps) + len(steps) > MOST_STEPS:
+        return run
+    return replace(run, steps=(*run.steps[:index], *steps, *run.steps[index:]))
+
+
+def _bring(run: Run, event: Event) -> Run:
+    """A move before the next pass: a spare one, or one of the class once more, all its passes of one round."""
+    known = [step for step in (*run.spare, *run.steps) if step.item == event.step and "~" not in step.id]
+    first = [step for step in known if step.group.endswith(".1")]
+    made = tuple(
+        replace(
+            step,
+            id=f"{step.id}~{event.id}",
+            group=f"{step.group}~{event.id}",
+            partner=f"{step.partner}~{event.id}" if step.partner else "",
+        )
+        for step in first
+    )
+    return _put_in(run, made)
 
 
 def _fit(run: Run, event: Event) -> Run:
@@ -278,6 +310,7 @@ _KINDS: Mapping[str, Callable[[Run, Event], Run]] = {
     "back": _back,
     "swap": _swap,
     "insert": _insert,
+    "bring": _bring,
     "fit": _fit,
     "easier": _easier,
     "rewind": _rewind,

@@ -2,19 +2,28 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from dataclasses import dataclass
 from typing import Any
 
 from extendum.core.body import Side
+from extendum.core.compile import compile_script
 from extendum.core.dose import Breaths, Dose, Pulses, Reps
+from extendum.core.edit import add_section, insert_item
 from extendum.core.item import MoveItem
-from extendum.core.move import OptionKind
+from extendum.core.keeping import objections
+from extendum.core.library import take_up
+from extendum.core.move import Move, OptionKind
 from extendum.core.run.steps import Step, steps_of
-from extendum.core.script import Script
+from extendum.core.script import Role, Script
 from extendum.core.style import teacher_side
 from extendum.core.timeline import Timeline
 from extendum.core.words import PromptKind
 from extendum.formats.timeline_json import timeline_plain
 from extendum.web.library.store import Library
+
+#: How many moves the tray has for each posture of a class.
+SPARES = 4
 
 
 def step_plain(step: Step) -> dict[str, Any]:
@@ -32,13 +41,58 @@ def step_plain(step: Step) -> dict[str, Any]:
     }
 
 
-def score_of(script: Script, timeline: Timeline, library: Library) -> dict[str, Any]:
+@dataclass(frozen=True, slots=True)
+class Spare:
+    """A move that is not in the class and fits somewhere in it, compiled by itself."""
+
+    item: MoveItem
+    script: Script
+    timeline: Timeline
+
+
+def spares(script: Script, library: Library) -> list[Spare]:
+    """A few moves for each posture of the class that keep to its brief and need nothing that it does not use."""
+    used = {item.move.key for item in script.moves()}
+    props = {prop.name for item in script.moves() for prop in item.move.props}
+    found: list[Spare] = []
+    for posture in dict.fromkeys(item.move.posture for item in script.moves()):
+        fit = [e for e in library if e.move.posture is posture and e.move.key not in used and _needs(e.move) <= props]
+        ranked = sorted((one for one in fit if not objections(one.move, script.brief)), key=lambda e: e.move.effort)
+        for entry in ranked[:SPARES]:
+            item = take_up(entry, f"tray-{entry.move.key}"[:40], script.style)
+            alone = Script(entry.move.name, style=script.style, start_posture=posture)
+            alone = insert_item(add_section(alone, "", Role.MAIN), item)
+            found.append(Spare(item, alone, compile_script(alone)))
+    return found
+
+
+def _needs(move: Move) -> set[str]:
+    return {prop.name for prop in move.props if prop.required}
+
+
+def score_of(script: Script, timeline: Timeline, library: Library, tray: Sequence[Spare] = ()) -> dict[str, Any]:
     """Everything that is played and shown, in one object that travels with the page."""
-    moves = script.moves()
+    spare = [timeline_plain(one.timeline) for one in tray]
+    moves = (*script.moves(), *(one.item for one in tray))
     return {
+        "tray": [
+            {
+                "item": one.item.id,
+                "name": one.item.name,
+                "posture": str(one.item.move.posture),
+                "seconds": one.timeline.length_s,
+            }
+            for one in tray
+        ],
+        "spare": {
+            "steps": [step_plain(step) for one in tray for step in steps_of(one.script, one.timeline)],
+            "segments": [segment for plain in spare for segment in plain["segments"]],
+            "cues": [cue for plain in spare for cue in plain["cues"]],
+        },
+        "postures": {item.id: str(item.move.posture) for item in moves},
         **timeline_plain(timeline),
         "steps": [step_plain(step) for step in steps_of(script, timeline)],
-        "names": {item.id: item.name for item in script.items()},
+        "names": {item.id: item.name for item in (*script.items(), *moves)},
         "props": {item.id: [prop.name for prop in item.move.props] for item in moves},
         "mirrored": [i.id for i in moves if teacher_side(Side.LEFT, script.style.teaching, i.facing) is Side.RIGHT],
         "facing": {item.id: str(item.facing) for item in moves},

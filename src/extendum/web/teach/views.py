@@ -29,7 +29,7 @@ from extendum.web.classes.page import compiled
 from extendum.web.library.figures import stage_figure
 from extendum.web.library.store import library_of
 from extendum.web.teach.models import LiveEvent, LiveRun
-from extendum.web.teach.score import score_of
+from extendum.web.teach.score import score_of, spares
 
 #: A Stage that was away sends what it kept in parts.
 MOST_EVENTS, LONGEST_KEY = 2000, 40
@@ -44,13 +44,16 @@ def stage(request: HttpRequest, pk: int) -> HttpResponse:
     of = own_class(request, pk)
     script, timeline = store.script_of(of.head), compiled(bytes(of.head.document))
     props: dict[str, Prop] = {p.name: p for item in script.moves() for p in item.move.props}
-    sides = {(segment.item, segment.side or Side.BOTH) for segment in timeline.segments}
-    moves = {item.id: item.move for item in script.moves()}
+    library = library_of(request.user)
+    tray = spares(script, library)
+    played = [timeline, *(one.timeline for one in tray)]
+    sides = {(segment.item, segment.side or Side.BOTH) for one in played for segment in one.segments}
+    moves = {item.id: item.move for item in (*script.moves(), *(one.item for one in tray))}
     shown = ((item, side, stage_figure(moves[item], side)) for item, side in sorted(sides) if item in moves)
     context = {
         "class": of,
         "figures": [(item, side.value, svg) for item, side, svg in shown if svg],
-        "score": score_of(script, timeline, library_of(request.user)),
+        "score": score_of(script, timeline, library, tray),
         "length": clock(timeline.length_s),
         "ribbon": drawn(draw_ribbon(timeline)),
         "props": list(props.values()),
@@ -127,7 +130,8 @@ def catch_up(request: HttpRequest, pk: int) -> HttpResponse:
         return JsonResponse({"message": told}, status=409)
     script, timeline = store.script_of(of.head), compiled(bytes(of.head.document))
     happened = [Event(str(e["key"]), int(e["at"]), str(e["kind"]), str(e["step"]), int(e["ms"])) for e in found]
-    run = advance(fold(steps_of(script, timeline), happened), at)
+    spare = [s for one in spares(script, library_of(request.user)) for s in steps_of(one.script, one.timeline)]
+    run = advance(fold(steps_of(script, timeline), happened, spare), at)
     result = refit(script, timeline, run, ends_at)
     fits = [{"step": step, "ms": ms} for step, ms in result.fits]
     return JsonResponse({"sentence": result.sentence, "fits": fits, "off": result.off_s})

@@ -4,12 +4,13 @@
 
 const BACK_WITHIN = 2000;
 const LONGEST = 3_600_000;
+const MOST_STEPS = 4000;
 
-export const fresh = (steps) => ({ steps, at: 0, into: 0, running: false, started: false, ended: false, clock: 0, log: [], easier: [], seen: [] });
+export const fresh = (steps, spare = []) => ({ steps, at: 0, into: 0, running: false, started: false, ended: false, clock: 0, log: [], easier: [], seen: [], spare });
 export const stepOf = (run) => run.steps[Math.min(run.at, run.steps.length - 1)];
 export const leftMs = (run) => run.ended ? 0
   : Math.max(0, stepOf(run).ms - run.into) + run.steps.slice(run.at + 1).reduce((sum, step) => sum + step.ms, 0);
-export const fold = (steps, events) => events.reduce(after, fresh(steps));
+export const fold = (steps, events, spare = []) => events.reduce(after, fresh(steps, spare));
 
 // The run after one more event; one that was seen before changes nothing, and time never runs backwards.
 export function after(run, event) {
@@ -65,6 +66,10 @@ function nextPass(run) {
   while (index < run.steps.length && run.steps[index].group === group) index += 1;
   return index;
 }
+function putIn(run, steps) {
+  const index = nextPass(run);
+  return run.steps.length + steps.length > MOST_STEPS ? run : { ...run, steps: [...run.steps.slice(0, index), ...steps, ...run.steps.slice(index)] };
+}
 const most = (ms) => Math.min(LONGEST, ms);
 
 const kinds = {
@@ -107,9 +112,13 @@ const kinds = {
     return run;
   },
   insert(run, event) {
-    const index = nextPass(run);
     const rest = { id: event.id, item: event.step, group: event.id, ms: most(Math.max(1000, event.ms)), side: "", works: false, waits: false, unit: 0, partner: "" };
-    return { ...run, steps: [...run.steps.slice(0, index), rest, ...run.steps.slice(index)] };
+    return putIn(run, [rest]);
+  },
+  bring(run, event) {
+    const first = [...run.spare, ...run.steps].filter((step) => step.item === event.step && !step.id.includes("~") && step.group.endsWith(".1"));
+    const mark = (name) => (name ? `${name}~${event.id}` : "");
+    return putIn(run, first.map((step) => ({ ...step, id: mark(step.id), group: mark(step.group), partner: mark(step.partner) })));
   },
   fit(run, event) {
     const index = indexOf(run, event.step);
@@ -131,14 +140,18 @@ const kinds = {
 
 const SHORT = ["count", "halfway", "pulse-phase", "last", "time-left", "say-breath"];
 export function prepared(score) {
-  const segments = new Map(score.segments.map((segment) => [segment.id, segment]));
+  const segments = new Map([...score.segments, ...score.spare.segments].map((segment) => [segment.id, segment]));
   const cues = new Map();
-  for (const cue of score.cues) {
+  for (const cue of [...score.cues, ...score.spare.cues]) {
     if (!cues.has(cue.segment)) cues.set(cue.segment, []);
     cues.get(cue.segment).push(cue);
   }
   return { ...score, byId: segments, cuesOf: cues };
 }
+// A move that was brought in has the segments and cues of the one that it is a copy of.
+const plainId = (id) => id.split("~")[0];
+export const segmentOf = (score, step) => score.byId.get(plainId(step.id));
+export const cuesOf = (score, step) => score.cuesOf.get(plainId(step.id)) ?? [];
 
 // When a cue comes in its step: anchors shift with the length, and no cue is invented.
 export function cueMs(cue, step) {
@@ -152,7 +165,7 @@ const overturned = (text) => text.replace(/\b(left|right)\b/gi, (side) => SWAPPE
 // What is on: the segment, seconds left, how far, and in counted work the phase, the count and the side.
 export function seenNow(score, run) {
   const step = stepOf(run);
-  const segment = score.byId.get(step.id) ?? { id: step.id, item: step.item, kind: "rest", side: null, stage: null };
+  const segment = segmentOf(score, step) ?? { id: step.id, item: step.item, kind: "rest", side: null, stage: null };
   const shown = {
     step, segment, works: step.works, waits: step.waits,
     left: Math.max(0, Math.ceil((step.ms - run.into) / 1000)),
@@ -174,7 +187,7 @@ export function seenNow(score, run) {
 
 // The words of a cue, with the other side where sides were swapped.
 export function textOf(score, step, cue) {
-  const { side } = score.byId.get(step.id);
+  const { side } = segmentOf(score, step);
   return step.side && side && step.side !== side ? overturned(cue.text) : cue.text;
 }
 
@@ -184,7 +197,7 @@ export function wordsNow(score, run) {
   let into = run.into;
   for (let index = Math.min(run.at, run.steps.length - 1); index >= 0 && run.steps[index].group === group; index -= 1) {
     const step = run.steps[index];
-    const begun = (score.cuesOf.get(step.id) ?? [])
+    const begun = cuesOf(score, step)
       .filter((cue) => cue.mode === "spoken" && !SHORT.includes(cue.kind) && cueMs(cue, step) <= into)
       .sort((a, b) => cueMs(a, step) - cueMs(b, step));
     const cue = begun.at(-1);

@@ -4,7 +4,7 @@ const el = (id) => document.getElementById(id);
 const root = el("stage").dataset;
 // By their addresses from the page: static files carry a hash in their names.
 const [playing, sounds] = await Promise.all([import(root.playing), import(root.sounds)]);
-const { advance, after, cueMs, fold, following, leftMs, prepared, seenNow, stepOf, textOf, wordsNow } = playing;
+const { advance, after, cueMs, cuesOf, fold, following, leftMs, prepared, seenNow, stepOf, textOf, wordsNow } = playing;
 
 const score = prepared(JSON.parse(el("score").textContent));
 const plannedMs = score.length * 1000;
@@ -39,7 +39,7 @@ const LONGEST_AWAY = 6 * 3600 * 1000;
 const stored = JSON.parse(localStorage.getItem(KEY) ?? "null");
 const lastAt = stored?.events.at(-1)?.at ?? 0;
 let record = stored && Date.now() - lastAt < LONGEST_AWAY ? stored : newRecord();
-let run = fold(score.steps, record.events);
+let run = fold(score.steps, record.events, score.spare.steps);
 function newRecord() { return { run: crypto.randomUUID?.() ?? `${Date.now()}-${Math.random()}`.slice(0, 40), events: [], told: 0 }; }
 const keep = () => localStorage.setItem(KEY, JSON.stringify(record));
 // One Stage teaches; this one is known by a name that a reload keeps.
@@ -72,7 +72,7 @@ function watch(theirs) {
 function follow(theirs) {
   if (!theirs || theirs.stamp !== Number(root.stamp)) return;
   record = { run: theirs.run, events: theirs.events, told: theirs.events.length };
-  run = fold(score.steps, record.events);
+  run = fold(score.steps, record.events, score.spare.steps);
   drawnKey = null;
   draw();
 }
@@ -360,7 +360,7 @@ function draw() {
   el("easier").disabled = !score.easier[step.item];
   el("easier").setAttribute("aria-pressed", String(Boolean(easy)));
   if (performance.now() > toldUntil) el("told").hidden = true;
-  const planned = score.byId.get(step.id);
+  const planned = score.segments.includes(seen.segment) ? seen.segment : null;
   const here = run.ended ? score.length : planned ? planned.start + seen.share * (planned.end - planned.start) : null;
   if (here !== null) {
     el("here").setAttribute("d", `M${((here / score.length) * el("ribbon").dataset.width).toFixed(1)} 0v26`);
@@ -381,7 +381,7 @@ function drawNote(step, easy) {
   const planned = new Map(score.steps.map((one) => [one.id, one]));
   const seconds = new Set(score.steps.map((one) => one.partner));
   const here = run.steps.filter((one) => one.group === step.group && seconds.has(one.id));
-  if (here.some((one) => one.ms !== planned.get(one.id).ms)) notes.push("as long as the first side");
+  if (here.some((one) => one.ms !== planned.get(one.id)?.ms)) notes.push("as long as the first side");
   if (easy) notes.push("the easier way");
   show("note", notes.join(" · "));
 }
@@ -406,7 +406,7 @@ function sound() {
   if (heard.id !== step.id && step.works) sounds.tone("start");
   heard = { id: step.id, into: run.into };
   if (jumped) return;
-  for (const cue of score.cuesOf.get(step.id) ?? []) {
+  for (const cue of cuesOf(score, step)) {
     const at = cueMs(cue, step);
     if (at <= from || at > run.into) continue;
     if (cue.kind === "count") sounds.tone("count");
@@ -435,9 +435,45 @@ const going = (what) => () => { if (run.started && !run.ended) what(); };
 const deeds = {
   go: goOn, pause: toggle, start: countIn, longer: going(() => act("longer", { ms: 10_000 })), more: going(() => act("more")),
   back: () => { if (run.started) act("back"); }, again: going(() => act("repeat")), skip: going(() => act("skip")), swap: going(swap),
-  easier: going(() => act("easier")), rest: going(() => { act("insert", { ms: 30_000 }); tell("A rest of 30 s comes before the next pass."); }),
-  "catch-up": going(catchUp), "take-over": takeOver, settings: openSound, "sound-close": openSound, try: () => { sounds.on(); sounds.tone("release"); sounds.speak("Keep breathing."); }, full, leave, stay,
+  easier: going(() => act("easier")), rest: going(() => { el("tray").close(); act("insert", { ms: 30_000 }); tell("A rest of 30 s comes before the next pass."); }),
+  "catch-up": going(catchUp), "take-over": takeOver, "open-tray": going(openTray), "tray-close": () => el("tray").close(), settings: openSound, "sound-close": openSound, try: () => { sounds.on(); sounds.tone("release"); sounds.speak("Keep breathing."); }, full, leave, stay,
 };
+// The tray: what was skipped, and what fits here by posture and props; it comes before the next pass.
+function openTray() {
+  const box = el("tray");
+  if (box.open) return box.close();
+  const on = new Map();
+  for (const span of run.log) if (!span.paused) on.set(span.step, (on.get(span.step) ?? 0) + span.end - span.start);
+  const passed = run.steps.slice(0, run.at).filter((step) => step.works);
+  const skipped = [...new Set(passed.map((step) => step.item))].filter((item) => passed.every((step) => step.item !== item || !on.get(step.id)));
+  const posture = score.postures[stepOf(run).item];
+  const fits = score.tray.filter((one) => one.posture === posture && !run.steps.some((step) => step.item === one.item));
+  const button = ({ item, name, seconds }, why) => {
+    const made = document.createElement("button");
+    made.type = "button";
+    made.className = "button";
+    made.dataset.item = item;
+    const picture = document.createElement("span");
+    const drawn = el(`figure-${item}-left`) ?? el(`figure-${item}-both`);
+    if (drawn) picture.append(drawn.content.cloneNode(true));
+    made.append(picture, `${name} `, Object.assign(document.createElement("small"), { textContent: `${why}${clock(seconds)}` }));
+    return made;
+  };
+  const lasting = (item) => Math.round(score.steps.filter((step) => step.item === item).reduce((sum, step) => sum + step.ms, 0) / 1000);
+  el("tray-found").replaceChildren(
+    ...skipped.map((item) => button({ item, name: score.names[item], seconds: lasting(item) }, "skipped, ")),
+    ...fits.map((one) => button(one, "")),
+  );
+  show("tray-none", el("tray-found").children.length ? "" : "Nothing else of this posture and these props keeps to the brief.");
+  box.showModal();
+}
+el("tray").addEventListener("click", (event) => {
+  const { item } = event.target.closest("button[data-item]")?.dataset ?? {};
+  if (!item) return;
+  el("tray").close();
+  act("bring", { step: item });
+  tell(`${score.names[item]} comes before the next pass.`);
+});
 function swap() {
   const was = stepOf(run).side;
   act("swap");
@@ -456,12 +492,17 @@ el("really").addEventListener("click", () => { leaving = true; });
 const keys = {
   " ": toggle, enter: goOn, pagedown: goOn, pageup: deeds.back, ".": toggle, l: deeds.longer, o: deeds.more, b: deeds.back, r: deeds.again,
   n: deeds.skip, s: deeds.swap, x: deeds.easier, i: deeds.rest, e: going(() => act("end-now")), c: deeds["catch-up"], z: goBackFromSleep,
-  arrowleft: deeds.back, arrowright: deeds.skip, t: takeOver, m: openSound, w: full, escape: leave,
+  arrowleft: deeds.back, arrowright: deeds.skip, t: () => (watching ? takeOver() : deeds["open-tray"]()), m: openSound, w: full, escape: leave,
 };
 document.addEventListener("keydown", (event) => {
   if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
   if (el("ask").open) {
     if (event.key === " " && !event.target.closest("a")) { event.preventDefault(); stay(); }
+    return;
+  }
+  if (el("tray").open) {
+    if (event.key.toLowerCase() === "t") el("tray").close();
+    if (event.key.toLowerCase() === "i") deeds.rest();
     return;
   }
   if (el("sound").open) {
@@ -471,7 +512,7 @@ document.addEventListener("keydown", (event) => {
   const what = keys[event.key.toLowerCase()];
   if (!what || ([" ", "Enter"].includes(event.key) && event.target.closest("a, button, input"))) return;
   event.preventDefault();
-  if (!run.started && ![toggle, goOn, openSound, full, leave, takeOver].includes(what)) return;
+  if (!run.started && !watching && ![toggle, goOn, openSound, full, leave].includes(what)) return;
   if (!run.started && what === goOn) return countIn();
   what();
 });
@@ -494,7 +535,7 @@ async function keepPage() {
 
 if (record !== stored) keep();
 else if (run.started && !run.ended) { stayAwake(); tell("Back where the class is."); }
-if (run.ended) { record = newRecord(); run = fold(score.steps, []); keep(); }
+if (run.ended) { record = newRecord(); run = fold(score.steps, [], score.spare.steps); keep(); }
 draw();
 fetch(root.events).then((answer) => answer.json()).then(({ run: theirs }) => {
   if (theirs && theirs.stamp === Number(root.stamp) && !record.events.length) watch(theirs);
