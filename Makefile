@@ -6,7 +6,7 @@ BIN := $(VENV)/bin
 PORT ?= 8000
 DEMO := EXTENDUM_DEMO=1 EXTENDUM_DATA=var/demo
 INSTALL := $(BIN)/python -m pip install --quiet --disable-pip-version-check
-.PHONY: help demo test lint css lock bench shots figures schema clean
+.PHONY: help demo test lint css lock bench bench-stage shots figures schema clean
 
 help: ## list the targets
 	@grep -hE '^[a-z]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/^([a-z]+):.*## (.*)/  make \1	\2/' | expand -t 14
@@ -49,6 +49,10 @@ lock: $(VENV)/made ## pin every dependency again, with hashes
 
 bench: $(VENV)/dev ## measure the budgets
 	@$(BIN)/python -m bench.run
+
+bench-stage: $(VENV)/dev ## play a class of thirty minutes to its end and measure how true the Stage is to it
+	@bash scripts/chromium
+	@$(BIN)/python -m bench.stage
 
 shots: $(VENV)/dev ## take the pictures in docs/screenshots from the demo data
 	@bash scripts/chromium

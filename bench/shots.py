@@ -2,21 +2,15 @@
 
 from __future__ import annotations
 
-import os
-import shutil
-import socket
-import subprocess
 import sys
-import tempfile
-import time
-import urllib.request
 from collections.abc import Callable
 from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
+from bench.demo import chromium, served
+
 OUT = Path("docs/screenshots")
-FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"]
 
 
 def shelf(page: Page) -> None:
@@ -162,34 +156,17 @@ VIEWS: dict[str, Callable[[Page], None]] = {
 
 
 def main() -> int:
-    """Start the demo on a free port with data of its own, and take the pictures."""
+    """Take the pictures from a demo of its own."""
     OUT.mkdir(parents=True, exist_ok=True)
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        port = probe.getsockname()[1]
-    with tempfile.TemporaryDirectory() as data:
-        env = {**os.environ, "EXTENDUM_DEMO": "1", "EXTENDUM_DATA": data, "PORT": str(port)}
-        for command in (["migrate", "-v0"], ["load_demo", "demo"], ["collectstatic", "--noinput", "-v0"]):
-            subprocess.run([sys.executable, "manage.py", *command], env=env, check=True)  # noqa: S603
-        server = subprocess.Popen([sys.executable, "-m", "extendum.web.serve"], env=env)
-        try:
-            take(f"http://127.0.0.1:{port}")
-        finally:
-            server.terminate()
-            server.wait()
+    with served() as base:
+        take(base)
     return 0
 
 
 def take(base: str) -> None:
     """One picture per view."""
-    for _ in range(100):
-        try:
-            urllib.request.urlopen(base)  # noqa: S310
-            break
-        except OSError:
-            time.sleep(0.1)
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=FLAGS)
+        browser = chromium(playwright)
         for name, prepare in VIEWS.items():
             context = browser.new_context(base_url=base, viewport={"width": 1280, "height": 800})
             page = context.new_page()

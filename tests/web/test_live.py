@@ -6,7 +6,11 @@ import pytest
 from django.urls import reverse
 from django.utils import timezone
 
+from extendum.core.keeping import objections
+from extendum.web.classes.store import script_of
+from extendum.web.library.store import library_of
 from extendum.web.teach.models import LiveEvent, LiveRun
+from extendum.web.teach.score import SPARES, spares
 from extendum.web.teach.views import HELD_FOR
 
 START = {"id": "0-1", "at": 1_700_000_000_000, "kind": "start", "step": "", "ms": 0}
@@ -115,3 +119,17 @@ def test_a_stage_that_was_not_heard_of_or_has_ended_holds_nothing(asking, stretc
     over = START | {"id": "9-9", "at": START["at"] + 9, "kind": "end"}
     tell(asking, stretch_class, me="B", run="r2", events=[over])
     assert tell(asking, stretch_class, me="C", run="r3").status_code == 200
+
+
+def test_the_tray_has_easy_moves_of_different_areas_that_keep_to_posture_brief_and_props(owner, stretch_class):
+    script = script_of(stretch_class.head)
+    found = [spare.item.move for spare in spares(script, library_of(owner))]
+    at_hand = {prop.name for item in script.moves() for prop in item.move.props}
+    assert found
+    for posture in {item.move.posture for item in script.moves()}:
+        here = [move for move in found if move.posture is posture]
+        assert len({move.main_regions[:1] for move in here}) == len(here) <= SPARES
+        assert [move.effort for move in here] == sorted(move.effort for move in here)
+    assert not {move.key for move in found} & {item.move.key for item in script.moves()}
+    assert not [move for move in found if objections(move, script.brief)]
+    assert {prop.name for move in found for prop in move.props if prop.required} <= at_hand

@@ -51,14 +51,18 @@ class Spare:
 
 
 def spares(script: Script, library: Library) -> list[Spare]:
-    """A few moves for each posture of the class that keep to its brief and need nothing that it does not use."""
+    """A few moves for each posture of the class that keep to its brief and need nothing that it does not use.
+
+    The easiest first, each of another area.
+    """
     used = {item.move.key for item in script.moves()}
     props = {prop.name for item in script.moves() for prop in item.move.props}
     found: list[Spare] = []
     for posture in dict.fromkeys(item.move.posture for item in script.moves()):
         fit = [e for e in library if e.move.posture is posture and e.move.key not in used and _needs(e.move) <= props]
         ranked = sorted((one for one in fit if not objections(one.move, script.brief)), key=lambda e: e.move.effort)
-        for entry in ranked[:SPARES]:
+        nearest = {entry.move.main_regions[:1]: entry for entry in reversed(ranked)}
+        for entry in sorted(nearest.values(), key=lambda e: e.move.effort)[:SPARES]:
             item = take_up(entry, f"tray-{entry.move.key}"[:40], script.style)
             alone = Script(entry.move.name, style=script.style, start_posture=posture)
             alone = insert_item(add_section(alone, "", Role.MAIN), item)

@@ -1,0 +1,51 @@
+"""The demo, served on a free port with data of its own, and the browser that looks at it."""
+
+from __future__ import annotations
+
+import os
+import shutil
+import socket
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from collections.abc import Iterator
+from contextlib import contextmanager
+
+from playwright.sync_api import Browser, Playwright
+
+FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"]
+
+
+def chromium(playwright: Playwright) -> Browser:
+    """The machine's own Chromium, without a window."""
+    return playwright.chromium.launch(executable_path=shutil.which("chromium"), args=FLAGS)
+
+
+@contextmanager
+def served() -> Iterator[str]:
+    """The address of a demo that is there until the end of the block."""
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        port = probe.getsockname()[1]
+    with tempfile.TemporaryDirectory() as data:
+        env = {**os.environ, "EXTENDUM_DEMO": "1", "EXTENDUM_DATA": data, "PORT": str(port)}
+        for command in (["migrate", "-v0"], ["load_demo", "demo"], ["collectstatic", "--noinput", "-v0"]):
+            subprocess.run([sys.executable, "manage.py", *command], env=env, check=True)  # noqa: S603
+        server = subprocess.Popen([sys.executable, "-m", "extendum.web.serve"], env=env)
+        try:
+            yield _answering(f"http://127.0.0.1:{port}")
+        finally:
+            server.terminate()
+            server.wait()
+
+
+def _answering(base: str) -> str:
+    for _ in range(100):
+        try:
+            urllib.request.urlopen(base)  # noqa: S310
+            return base
+        except OSError:
+            time.sleep(0.1)
+    raise RuntimeError(f"{base} does not answer")
