@@ -232,6 +232,12 @@ function drawSide(side, item) {
   el("side").querySelector("svg")?.setAttribute("transform", side === "right" ? "scale(-1 1)" : "");
 }
 
+// How much narrower the bead is drawn to be round in a picture that is stretched to the screen's width.
+let roundness = 1;
+new ResizeObserver(([{ contentRect }]) => {
+  roundness = contentRect.height ? ((contentRect.height / 120) * 1200) / contentRect.width : 1;
+}).observe(el("stretch"));
+
 // The band is drawn out towards the spoken side while the hold lasts, and lets go at its end.
 function drawStretch(seen) {
   const { segment, share, works } = seen;
@@ -252,8 +258,7 @@ function drawStretch(seen) {
   el("pull").setAttribute("d", out > 0.002 ? one(tip) + (both ? one(from - out * full) : "") : "");
   el("post").setAttribute("x", from - 5);
   el("bead").setAttribute("cx", tip);
-  const tall = el("stretch").getBoundingClientRect();
-  el("bead").setAttribute("transform", `translate(${tip} 0) scale(${tall.height ? ((tall.height / 120) * 1200) / tall.width : 1} 1) translate(${-tip} 0)`);
+  el("bead").setAttribute("transform", `translate(${tip} 0) scale(${roundness} 1) translate(${-tip} 0)`);
   const ticks = segment.kind === "hold" ? [0.5, ...[3, 2, 1].map((s) => 1 - s / (seen.step.ms / 1000))].filter((t) => t > 0.02) : works ? [1] : [];
   el("marks").setAttribute("d", ticks.map((t) => `M${from + toward * t * full} 4v${t === 0.5 ? 26 : 16}`).join(""));
   return out;
@@ -306,6 +311,7 @@ const fitWords = () => fit(el("words"), 0.05, (size) => el("words").scrollHeight
 const fitName = () => fit(el("name"), 0.09, () => el("name").scrollWidth <= el("name").clientWidth);
 
 let drawnKey = null;
+let ribbonAt = null;
 function draw() {
   if (!score.steps.length) return;
   const at = now();
@@ -364,7 +370,9 @@ function draw() {
   const here = run.ended ? score.length : planned ? planned.start + seen.share * (planned.end - planned.start) : null;
   if (here !== null) {
     el("here").setAttribute("d", `M${((here / score.length) * el("ribbon").dataset.width).toFixed(1)} 0v26`);
-    for (const bar of el("ribbon").querySelectorAll("[data-end]")) bar.classList.toggle("past", Number(bar.dataset.end) <= here);
+    const second = Math.floor(here);
+    if (second !== ribbonAt) for (const bar of el("ribbon").querySelectorAll("[data-end]")) bar.classList.toggle("past", Number(bar.dataset.end) <= second);
+    ribbonAt = second;
   }
 }
 // On time, or by how much not; and when the class will end by the clock on the wall.
