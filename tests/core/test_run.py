@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from extendum.core.compile import compile_script
 from extendum.core.errors import RefusedError
-from extendum.core.run.fold import KINDS, Event, Run, advance, after, fold, real_ms
+from extendum.core.run.fold import KINDS, Event, Run, advance, after, fold
 from extendum.core.run.steps import Step, steps_of
 from extendum.formats.document import loads
 from tests.strategies import scripts
@@ -199,3 +199,12 @@ def test_each_first_side_of_a_demo_class_has_its_second():
     steps = steps_of(script, compile_script(script))
     assert sum(bool(step.partner) for step in steps) == 5
     assert sum(step.unit_ms > 0 for step in steps) == 5
+
+
+def real_ms(run: Run) -> dict[str, int]:
+    """How long each step was really on, pauses apart."""
+    found: dict[str, int] = {}
+    for span in run.log:
+        if not span.paused:
+            found[span.step] = found.get(span.step, 0) + span.end - span.start
+    return found

@@ -10,7 +10,21 @@ import re
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, replace
 
-from extendum.core.checks import breath, cover, holds, lengths, order, props, recording, safety, said, sides, words
+from extendum.core.checks import (
+    breath,
+    cover,
+    easier,
+    holds,
+    lengths,
+    order,
+    props,
+    recording,
+    safety,
+    said,
+    setups,
+    sides,
+    words,
+)
 from extendum.core.checks.finding import Check, Finding, Found, Severity
 from extendum.core.checks.looked import Looked
 from extendum.core.errors import RefusedError
@@ -22,7 +36,7 @@ from extendum.core.timeline import Timeline
 #: Every check, in the order in which findings of the same severity are told.
 CHECKS: tuple[Check, ...] = (
     *(safety.CHECKS + props.CHECKS + said.CHECKS + sides.CHECKS + lengths.CHECKS + cover.CHECKS),
-    *(order.CHECKS + holds.CHECKS + breath.CHECKS + words.CHECKS + recording.CHECKS),
+    *(order.CHECKS + holds.CHECKS + breath.CHECKS + words.CHECKS + easier.CHECKS + setups.CHECKS + recording.CHECKS),
 )
 BY_CODE = {check.code: check for check in CHECKS}
 _RANK = {severity: n for n, severity in enumerate(Severity)}

@@ -21,6 +21,7 @@ from extendum.core.cautions import (
     spoken,
     start_line,
 )
+from extendum.core.checks.easier import unsaid_of
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
 from extendum.core.checks.lexicon import (
     closes_eyes,
@@ -41,7 +42,6 @@ from extendum.core.checks.mends import (
     with_move,
     with_prompt,
 )
-from extendum.core.checks.words import unsaid_of
 from extendum.core.dose import Hold
 from extendum.core.item import Item, MoveItem
 from extendum.core.keeping import Against, concerns

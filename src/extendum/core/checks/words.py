@@ -1,4 +1,4 @@
-"""Words: whether they fit their time, leave quiet, come in time, and are enough."""
+"""Words: whether they fit their time, leave quiet, and are not said too often."""
 
 from __future__ import annotations
 
@@ -8,16 +8,14 @@ from dataclasses import replace
 from functools import partial
 
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
-from extendum.core.checks.lexicon import says_easier
-from extendum.core.checks.looked import Looked, Text
-from extendum.core.checks.mends import each, listed, with_prompt
+from extendum.core.checks.looked import Looked
+from extendum.core.checks.mends import each, listed
 from extendum.core.compile import compile_script
-from extendum.core.edit import remove_section, set_group
+from extendum.core.edit import set_group
 from extendum.core.item import Item, MoveItem, Talk
-from extendum.core.move import OptionKind
-from extendum.core.script import Role, Script
-from extendum.core.speech import sentences, speaking_ms, word_count
-from extendum.core.timeline import Cue, CueKind, Mode, Segment, SegmentKind
+from extendum.core.script import Script
+from extendum.core.speech import speaking_ms
+from extendum.core.timeline import Cue, Mode, Segment, SegmentKind
 from extendum.core.wording import REMINDERS_MOST, reminder, repeated
 from extendum.core.words import PromptKind
 
@@ -29,10 +27,7 @@ QUIET_HOLD_S, QUIET_S = 20, 3
 MOST_PROMPTS = 8
 #: More spoken than this leaves no class to feel anything; whole classes mostly lie below 80 %.
 TALK_MOST_PERCENT = 85
-#: Words of a set-up that is said again in full, from which on it is worth a short form.
-LONG_AGAIN = 14
 _WAYS = (SegmentKind.TRANSITION, SegmentKind.SWITCH, SegmentKind.TURN)
-_LATE = (PromptKind.FORM, PromptKind.BREATH, PromptKind.DEEPER, PromptKind.ENCOURAGEMENT)
 
 
 @checked(
@@ -234,200 +229,4 @@ def _without(item: Item, key: str) -> Item:
     return replace(item, words=replace(item.words, prompts=prompts))
 
 
-@checked(
-    Family.WORDS,
-    "easier-late",
-    Severity.CONSIDER,
-    "whether the easier option comes in the set-up or the first third",
-    "An easier option that comes late comes when most have strained already.",
-)
-def easier_late(looked: Looked) -> Iterator[Found]:
-    """The easier option is said after the first third, or when coming out."""
-    for item in looked.moves:
-        late = [text for text in looked.texts[item.id] if _is_late(text) and says_easier(text.words)]
-        if late:
-            turned = [text.prompt for text in late if text.prompt is not None]
-            yield Found(
-                f"The easier option of {item.name} comes late: “{late[0].words}”",
-                (item.id,),
-                mend=Mend("Say it in the first third", each([item.id], partial(_as_easier, prompts=tuple(turned))))
-                if turned
-                else None,
-            )
-
-
-def _is_late(text: Text) -> bool:
-    return text.field == "release" or text.field.startswith("stage") or text.field in _LATE
-
-
-def _as_easier(item: Item, prompts: tuple[int, ...]) -> Item:
-    if not isinstance(item, MoveItem):
-        return item
-    changed = (
-        replace(one, kind=PromptKind.EASIER) if n in prompts else one for n, one in enumerate(item.words.prompts)
-    )
-    return replace(item, words=replace(item.words, prompts=tuple(changed)))
-
-
-@checked(
-    Family.WORDS,
-    "easier-never",
-    Severity.CONSIDER,
-    "whether the easier option of demanding moves is said; of every move in a group that needs more time",
-    "Somebody needs it in every group: it is said in the set-up or in the first third.",
-)
-def easier_never(looked: Looked) -> Iterator[Found]:
-    """The easier option of a move is never said."""
-    from_effort = 2 if looked.slow else 4
-    quiet = [
-        item
-        for item in looked.moves
-        if item.move.effort >= from_effort and not any(_offers_easier(text) for text in looked.texts[item.id])
-    ]
-    if quiet:
-        yield Found(
-            f"No easier option is said in {listed(item.name for item in quiet)}.",
-            tuple(item.id for item in quiet),
-            mend=Mend("Say one there", each([i.id for i in quiet], partial(_with_easier, looked=looked))),
-        )
-
-
-def _offers_easier(text: Text) -> bool:
-    return text.field == PromptKind.EASIER or says_easier(text.words)
-
-
-def _with_easier(item: Item, looked: Looked) -> Item:
-    if not isinstance(item, MoveItem):
-        return item
-    entry, option = looked.entries.get(item.move.key), item.move.option(OptionKind.EASIER)
-    shipped = next((p.text for p in entry.words.prompts if p.kind is PromptKind.EASIER), "") if entry else ""
-    told = shipped or (option.words if option else "") or "Less? Make it smaller."
-    return with_prompt(item, PromptKind.EASIER, told)
-
-
-@checked(
-    Family.WORDS,
-    "easier-unsaid",
-    Severity.CONSIDER,
-    "whether the easier option finds its place",
-    "The first third of a short hold may have no room for it; then it belongs to the set-up.",
-)
-def easier_unsaid(looked: Looked) -> Iterator[Found]:
-    """The easier option is written, and finds no place."""
-    yield from unsaid_of(looked, CueKind.EASIER, "The easier option")
-
-
-def unsaid_of(looked: Looked, kind: CueKind, what: str) -> Iterator[Found]:
-    """Prompts of a kind that are never said in any pass of their move, by move."""
-    missed = {one.id.split(".")[0] for one in looked.timeline.unsaid if one.kind is kind}
-    for item in looked.moves if missed else ():
-        if item.id not in missed:
-            continue
-        cues = (cue for s in looked.work[item.id] for cue in looked.cues.get(s.id, ()))
-        said = {int(cue.id.rsplit(".", 1)[1]) for cue in cues if cue.kind is kind}
-        lost = [p for n, p in enumerate(item.words.prompts) if p.kind == kind.value and n not in said]
-        if lost:
-            texts = [prompt.text for prompt in lost]
-            yield Found(
-                f"{what} of {item.name} finds no room in the first third: “{texts[0]}”",
-                (item.id,),
-                mend=Mend("Say it once people are there", each([item.id], partial(_set_up, texts=texts))),
-            )
-
-
-def _set_up(item: Item, texts: list[str]) -> Item:
-    if not isinstance(item, MoveItem):
-        return item
-    prompts = tuple(prompt for prompt in item.words.prompts if prompt.text not in texts)
-    there = " ".join(filter(None, (item.words.there, *texts)))
-    return replace(item, words=replace(item.words, there=there, prompts=prompts))
-
-
-@checked(
-    Family.WORDS,
-    "section-empty",
-    Severity.CONSIDER,
-    "whether each section has a move, or at least some words",
-    "A section without anything in it is announced and not held.",
-)
-def section_empty(looked: Looked) -> Iterator[Found]:
-    """A warm-up or main section has no move, another nothing at all."""
-    for section, items in looked.sections:
-        works = section.role in (Role.WARM_UP, Role.MAIN)
-        if (works and not any(isinstance(item, MoveItem) for item in items)) or not items:
-            bare = not section.items
-            yield Found(
-                f"{section.name or 'A section'} ({section.role}) has no move in it.",
-                tuple(item.id for item in items),
-                facts=(("section", section.id),),
-                mend=Mend("Take the section out", partial(remove_section, section_id=section.id)) if bare else None,
-            )
-
-
-@checked(
-    Family.WORDS,
-    "no-set-up",
-    Severity.CONSIDER,
-    "whether each move is set up in words the first time",
-    "People on the floor, or with their back to you, have nothing but the words.",
-)
-def no_set_up(looked: Looked) -> Iterator[Found]:
-    """A move is come to for the first time without a word."""
-    bare = [i for i in looked.moves if not (i.words.moving or i.words.there or i.words.demonstration)]
-    if bare:
-        known = [item for item in bare if item.move.key in looked.entries]
-        yield Found(
-            f"Nothing is said to get into {listed(item.name for item in bare)}.",
-            tuple(item.id for item in bare),
-            mend=Mend("Take the library's words", each([i.id for i in known], partial(_library_words, looked=looked)))
-            if known
-            else None,
-        )
-
-
-def _library_words(item: Item, looked: Looked) -> Item:
-    if not isinstance(item, MoveItem):
-        return item
-    ours = looked.entries[item.move.key].words
-    return replace(item, words=replace(item.words, moving=ours.moving, there=ours.there))
-
-
-@checked(
-    Family.WORDS,
-    "again-long",
-    Severity.NOTE,
-    "whether a set-up that comes again is said in short",
-    "In a later round or on the other side of a chain people know the move: short words leave more time for it.",
-)
-def again_long(looked: Looked) -> Iterator[Found]:
-    """A long set-up is said again in full."""
-    long = []
-    for item in looked.moves:
-        words = f"{item.words.moving} {item.words.there}"
-        if not item.words.short and word_count(words) >= LONG_AGAIN and not item.between:
-            starts = {(s.round, s.pass_number) for s in looked.segments[item.id] if s.kind is SegmentKind.TRANSITION}
-            if len(starts) > 1:
-                long.append(item)
-    if long:
-        yield Found(
-            f"The whole set-up is said again in {listed(item.name for item in long)}.",
-            tuple(item.id for item in long),
-            mend=Mend("Put short words there", each([i.id for i in long], partial(_shortened, looked=looked))),
-        )
-
-
-def _shortened(item: Item, looked: Looked) -> Item:
-    if not isinstance(item, MoveItem):
-        return item
-    entry = looked.entries.get(item.move.key)
-    short = entry.words.short if entry else ""
-    if not short:
-        side = " The {side} side." if item.move.sided else ""
-        short = f"{sentences(item.words.moving or item.words.there)[0]}{side}"
-    return replace(item, words=replace(item.words, short=short))
-
-
-CHECKS: tuple[Check, ...] = (
-    *(words_push, talk_overruns, cadence_short, no_quiet, talk_fills, reminder_often),
-    *(easier_late, easier_never, easier_unsaid, section_empty, no_set_up, again_long),
-)
+CHECKS: tuple[Check, ...] = (words_push, talk_overruns, cadence_short, no_quiet, talk_fills, reminder_often)

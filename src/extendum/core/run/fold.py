@@ -317,12 +317,3 @@ _KINDS: Mapping[str, Callable[[Run, Event], Run]] = {
     "end": _end,
 }
 KINDS = tuple(_KINDS)
-
-
-def real_ms(run: Run) -> dict[str, int]:
-    """How long each step was really on, pauses apart."""
-    found: dict[str, int] = {}
-    for span in run.log:
-        if not span.paused:
-            found[span.step] = found.get(span.step, 0) + span.end - span.start
-    return found
