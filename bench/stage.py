@@ -13,6 +13,9 @@ from playwright.sync_api import sync_playwright
 
 from bench.demo import chromium, served
 
+#: What the script of a frame may take.
+BUDGET_MS = 4
+
 #: Counts in the page itself, so that nothing travels while it is measured. A deviation is how far in time the nearest
 #: instant is at which the timeline has what is shown.
 WATCH = """
@@ -89,10 +92,12 @@ def report(name: str, found: dict[str, Any]) -> None:
     if not found["frames"]:
         raise RuntimeError("the Stage did not run")
     median, most = script[len(script) // 2], script[int(len(script) * 0.95)]
+    over = sum(one > BUDGET_MS for one in script)
     print(
         f"{name}: {found['lastAt'] / 1000:.0f} s, {found['frames']} frames, at most {found['longestGap']} ms apart;\n"
         f"  off by at most {found['left']} ms in the time left, {found['work']} ms in work or way;\n"
-        f"  script a frame {median:.1f} ms median, {most:.1f} ms 95th percentile, {script[-1]:.1f} ms most",
+        f"  script a frame {median:.1f} ms median, {most:.1f} ms 95th percentile, {script[-1]:.1f} ms most; "
+        f"{over} frames over {BUDGET_MS} ms",
         flush=True,
     )
 

@@ -174,6 +174,8 @@ def move_items(draw, name, high=60):
         draw(st.sampled_from(CountIs)),
         draw(st.none() | st.none() | sides),
         draw(st.sampled_from((0, 0, 7))),
+        way_s=draw(st.sampled_from((0, 0, 0, 13))),
+        switch_s=draw(st.sampled_from((0, 0, 0, 5))),
         between=draw(st.booleans()),
         self_led=draw(st.booleans()),
         keep=draw(keeps),

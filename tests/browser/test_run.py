@@ -50,7 +50,7 @@ def test_the_browsers_fold_is_the_one_of_the_core(page, digging):
     expect(page.locator("#start")).to_be_enabled()
     theirs = page.evaluate(
         """async ([steps, sequences]) => {
-            const { fold } = await import(document.getElementById("stage").dataset.playing);
+            const { fold } = await import("/static/js/playing.js");
             const sorted = (run) => ({ ...run, seen: run.seen.toSorted(), easier: run.easier.toSorted() });
             return sequences.map((events) => sorted(fold(steps, events)));
         }""",
@@ -298,3 +298,42 @@ def test_the_tray_has_what_was_skipped_and_what_fits_here(page, digging):
     expect(page.locator("#figure svg")).to_be_visible()
     pass_time(page, 15)
     assert page.inner_text("#words")
+
+
+def test_a_rehearsal_measures_words_and_ways_and_sets_what_is_ticked(page, digging):
+    page.clock.install(time=0)
+    page.goto(f"/classes/{digging.pk}/stage/")
+    page.keyboard.press("h")
+    expect(page.locator("#tap")).to_be_enabled()
+    page.clock.pause_at(3_600_000)
+    page.keyboard.press(" ")
+    for _ in range(12):  # sentences of the welcome, then words and ways, each at 6 s
+        pass_time(page, 6)
+        page.keyboard.press("Enter")
+    assert page.inner_text("#late") == "rehearsal, at your pace"
+    page.reload()
+    expect(page.locator("#told")).to_have_text("Back where the rehearsal is.")
+    page.keyboard.press("Escape")
+    page.click("#enough")
+    expect(page.locator(".lessons")).to_contain_text("Welcome took 24 s, the script says 20: use 24.")
+    page.uncheck(".lessons li:has-text('a minute') input")
+    page.click("text=Set what is ticked")
+    page.wait_for_url(f"**/classes/{digging.pk}/")
+    expect(page.locator("#length")).not_to_have_text("12:00")
+    digging.refresh_from_db()
+    assert next(iter(store.script_of(digging.head).items())).quantity.wanted == 24
+    assert digging.last_action.startswith("From the rehearsal")
+    assert digging.taught_at is None
+
+
+def test_a_rehearsal_faster_than_life_only_looks(page, digging):
+    page.clock.install(time=0)
+    page.goto(f"/classes/{digging.pk}/rehearse/")
+    expect(page.locator("#tap")).to_be_enabled()
+    page.clock.pause_at(3_600_000)
+    page.keyboard.press("f")
+    pass_time(page, 50)
+    assert (page.inner_text("#name"), page.inner_text("#phase")) == ("Calf lean", "hold")  # at 200 s of the class
+    pass_time(page, 140)
+    expect(page.locator("#after-kept")).to_contain_text("only looked through")
+    assert LiveRun.objects.count() == 0

@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 from extendum.core.compile import compile_script
 from extendum.core.errors import RefusedError
 from extendum.core.run.fold import KINDS, Event, Run, advance, after, fold
+from extendum.core.run.log import spent
 from extendum.core.run.steps import Step, steps_of
 from extendum.formats.document import loads
 from tests.strategies import scripts
@@ -169,7 +170,7 @@ def test_a_move_is_brought_in_with_both_its_sides_and_their_match():
 def test_a_pause_is_in_the_log_and_moves_nothing():
     run = at(taught((10, "pause"), (70, "resume")), 75)
     assert (run.step.id, run.into) == ("hold", 11_000)
-    assert real_ms(run) == {"way": 4000, "hold": 11_000}
+    assert {name: one.on for name, one in spent(run).items()} == {"way": 4000, "hold": 11_000}
     assert sum(span.end - span.start for span in run.log if span.paused) == 60_000
 
 
@@ -186,7 +187,9 @@ def test_a_class_taught_without_a_touch_takes_what_its_timeline_says(script):
     steps = tuple(replace(step, waits=False) for step in steps_of(script, timeline))
     run = advance(fold(steps, [Event("s", 0, "start")]), timeline.length_s * 1000)
     assert run.ended == bool(steps)
-    assert real_ms(run) == {segment.id: segment.seconds * 1000 for segment in timeline.segments}
+    assert {name: one.on for name, one in spent(run).items()} == {
+        segment.id: segment.seconds * 1000 for segment in timeline.segments
+    }
     by_id = {step.id: step for step in steps}
     for step in steps:
         if step.partner:
@@ -199,12 +202,3 @@ def test_each_first_side_of_a_demo_class_has_its_second():
     steps = steps_of(script, compile_script(script))
     assert sum(bool(step.partner) for step in steps) == 5
     assert sum(step.unit_ms > 0 for step in steps) == 5
-
-
-def real_ms(run: Run) -> dict[str, int]:
-    """How long each step was really on, pauses apart."""
-    found: dict[str, int] = {}
-    for span in run.log:
-        if not span.paused:
-            found[span.step] = found.get(span.step, 0) + span.end - span.start
-    return found

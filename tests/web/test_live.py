@@ -1,13 +1,17 @@
 """What the Stage tells: kept once, whenever it comes, and refused where it makes no sense."""
 
 import json
+import re
 
 import pytest
 from django.urls import reverse
 from django.utils import timezone
 
+from extendum.core.compile import compile_script, length_of
+from extendum.core.edit import set_title
 from extendum.core.keeping import objections
-from extendum.web.classes.store import script_of
+from extendum.core.run.rehearse import rehearsal_steps, rehearsed
+from extendum.web.classes.store import change, script_of
 from extendum.web.library.store import library_of
 from extendum.web.teach.models import LiveEvent, LiveRun
 from extendum.web.teach.score import SPARES, spares
@@ -133,3 +137,54 @@ def test_the_tray_has_easy_moves_of_different_areas_that_keep_to_posture_brief_a
     assert not {move.key for move in found} & {item.move.key for item in script.moves()}
     assert not [move for move in found if objections(move, script.brief)]
     assert {prop.name for move in found for prop in move.props if prop.required} <= at_hand
+
+
+def rehearsed_with(client, of, more_ms):
+    """Tell a whole rehearsal in which every text and way takes so much longer than the script says."""
+    script = script_of(of.head)
+    at, events = START["at"], [START]
+    for n, step in enumerate(rehearsal_steps(script, rehearsed(compile_script(script)))):
+        at += step.ms + more_ms * step.waits
+        if step.waits:
+            events.append({"id": f"{n}", "at": at, "kind": "end-now"})
+    assert tell(client, of, run="mine", rehearsal=True, events=events).status_code == 200
+
+
+def test_a_rehearsal_holds_no_class_and_offers_what_it_measured_as_one_step(asking, stretch_class):
+    tell(asking, stretch_class, run="other", me="another")
+    rehearsed_with(asking, stretch_class, 4000)
+    assert asking.get(reverse("events", args=[stretch_class.pk])).json()["run"]["run"] == "other"
+    page = reverse("learned", args=[stretch_class.pk])
+    shown = asking.get(page, {"run": "mine"}).content.decode()
+    told = re.findall(r"Getting to .* took (\d+) s, the script says (\d+): use (\d+)\.", shown)
+    assert told
+    assert all(int(took) == int(said) + 4 == int(use) for took, said, use in told)
+    offered = re.findall(r'name="lesson" value="([^"]+)"', shown)
+    ways = [one for one in offered if one.startswith("way:")]
+    before = length_of(script_of(stretch_class.head))
+    form = {"run": "mine", "stamp": stretch_class.stamp, "lesson": ways}
+    assert asking.post(page, form).status_code == 302
+    stretch_class.refresh_from_db()
+    assert length_of(script_of(stretch_class.head)) == before + 4 * len(ways)
+    assert f"{len(ways)} times" in stretch_class.head.label
+    assert asking.post(page, form).status_code == 409
+    assert asking.get(page, {"run": "other"}).status_code == 404
+
+
+def test_a_class_that_was_shown_on_a_stage_keeps_that_revision(asking, stretch_class):
+    def word(text):
+        stretch_class.refresh_from_db()
+        change(stretch_class, stretch_class.stamp, text, lambda s: set_title(s, text), "title")
+        stretch_class.refresh_from_db()
+        return stretch_class.head_id
+
+    word("A")
+    assert word("B") == word("C")
+    asking.get(reverse("stage", args=[stretch_class.pk]))
+    shown = stretch_class.head_id
+    assert word("D") != shown
+    tell(asking, stretch_class, revision=shown)
+    run = LiveRun.objects.get()
+    assert script_of(run.revision).title == "C"
+    tell(asking, stretch_class, run="r2", revision=10**6)
+    assert LiveRun.objects.get(key="r2").revision_id == stretch_class.head_id

@@ -74,7 +74,7 @@ def test_a_saved_file_is_the_class(asking, stretch_class):
 
 WORDS = {"moving": "Go.", "there": "Stay.", "switch": "Other {side}.", "release": "Out.", "prompts": "2"}
 TEMPO = {"out_ms": "1.5", "stay_ms": "0", "back_ms": "3", "rest_ms": "1"}
-SIDES = {"sets": "2", "rest_s": "15", "demonstrate_s": "0"}
+SIDES = {"sets": "2", "rest_s": "15", "demonstrate_s": "0", "way_s": "0", "switch_s": "0"}
 GROUP = {"taper_percent": "80", "reset_s": "0", "cadence_s": "0", "under_name": "Feet"}
 STYLE = {
     "last_calls": "1",

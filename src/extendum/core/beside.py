@@ -6,7 +6,7 @@ The same rules as `passes`, which tells the parts and why they last so long; a t
 from __future__ import annotations
 
 from extendum.core.body import Stance, body_seconds, switch_seconds
-from extendum.core.passes import TURN_S, Facts, Situation, ceil_s, pass_facts
+from extendum.core.passes import TURN_S, Facts, Situation, ceil_s, own_way_s, pass_facts
 from extendum.core.sequence import Arrival, Pass
 from extendum.core.speech import speaking_ms
 from extendum.core.style import CueStyle
@@ -55,6 +55,9 @@ def _opening(this: Pass) -> tuple[str, str]:
 def _way_ms(this: Pass, before: Situation, style: CueStyle) -> int:
     """Milliseconds that bodies and props need on the way."""
     move = this.item.move
+    own_s = own_way_s(this)
+    if own_s:
+        return own_s * 1000
     if this.arrival in (Arrival.FIRST, Arrival.AGAIN):
         body_s = body_seconds(before.stance, Stance(move.posture, this.side))
         needed = {prop.name for prop in move.props}

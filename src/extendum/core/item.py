@@ -94,6 +94,8 @@ class MoveItem(_Kept, Checked):
     count_is: CountIs = CountIs.PER_SIDE
     lead_side: Side | None = None
     demonstrate_s: int = whole(0, 600, 0, "shown first, before the first pass")
+    way_s: int = whole(0, 600, 0, "of the way into its first pass, as it really takes; 0: from postures and props")
+    switch_s: int = whole(0, 600, 0, "of a change of sides, as it really takes; 0: from the posture and props")
     facing: Facing = Facing.TOWARDS
     between: bool = False
     self_led: bool = False

@@ -212,6 +212,9 @@ _LEADING = {
 def _needed(this: Pass, before: Situation, style: CueStyle) -> tuple[int, list[str]]:
     """Milliseconds that bodies and props need to get into the pass, and why."""
     move = this.item.move
+    own_s = own_way_s(this)
+    if own_s:
+        return own_s * 1000, [f"{own_s} s, as it really takes"]
     handling: list[tuple[str, int]] = []
     if this.arrival in (Arrival.FIRST, Arrival.AGAIN):
         body_s = body_seconds(before.stance, Stance(move.posture, this.side))
@@ -229,6 +232,12 @@ def _needed(this: Pass, before: Situation, style: CueStyle) -> tuple[int, list[s
     why = [f"{body} {_s(body_ms)}"] if body_ms else []
     why += [f"{what} {s} s" for what, s in handling if s]
     return body_ms + 1000 * sum(s for _, s in handling), why
+
+
+def own_way_s(this: Pass) -> int:
+    """The item's own seconds of this way; 0 where they follow from postures and props."""
+    own = {Arrival.FIRST: this.item.way_s, Arrival.SWITCH: this.item.switch_s}
+    return own.get(this.arrival, 0)
 
 
 def way_ms(this: Pass, before: Situation, style: CueStyle) -> int:

@@ -109,7 +109,7 @@ STATICFILES_DIRS = [WEB / "static"]
 STATIC_ROOT = DATA / "static"
 STORAGES = {
     "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
-    "staticfiles": {"BACKEND": "whitenoise.storage.CompressedManifestStaticFilesStorage"},
+    "staticfiles": {"BACKEND": "extendum.web.static_files.HashedFiles"},
 }
 
 CONTENT_SECURITY_POLICY = {

@@ -6,6 +6,7 @@ from django.urls import path
 from extendum.web.classes import adding, brief, checking, desk, fitting, shelf, words
 from extendum.web.library import figures, own
 from extendum.web.library import views as library
+from extendum.web.teach import learning
 from extendum.web.teach import views as teach
 
 urlpatterns = [
@@ -34,6 +35,8 @@ urlpatterns = [
     path("classes/<int:pk>/restore/", shelf.restore, name="restore"),
     path("classes/<int:pk>/document/", shelf.document, name="document"),
     path("classes/<int:pk>/stage/", teach.stage, name="stage"),
+    path("classes/<int:pk>/rehearse/", teach.rehearse, name="rehearse"),
+    path("classes/<int:pk>/learned/", learning.learned, name="learned"),
     path("classes/<int:pk>/events/", teach.events, name="events"),
     path("classes/<int:pk>/catch-up/", teach.catch_up, name="catch-up"),
     path("worker.js", teach.worker, name="worker"),

@@ -26,6 +26,8 @@ from extendum.core.timeline import Timeline, clock
 
 #: So much is not worth a change.
 ENOUGH_S = 1
+#: A run that catches up by itself does so when it is so far off its end.
+CATCHES_AT_S = 15
 #: How many moves are named that could go.
 MOST_NAMED = 2
 

@@ -193,6 +193,8 @@ def _sides(form: Form, script: Script) -> Edit:
         rest_s=whole(form, "rest_s"),
         set_order=choice(SetOrder, form, "set_order", item.set_order),
         demonstrate_s=whole(form, "demonstrate_s"),
+        way_s=whole(form, "way_s"),
+        switch_s=whole(form, "switch_s"),
         facing=choice(Facing, form, "facing", item.facing),
         between="between" in form,
         self_led="self_led" in form,

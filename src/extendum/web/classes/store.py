@@ -144,6 +144,11 @@ def change(of: StretchClass, stamp: int, label: str, edit: Callable[[Script], Sc
     return _move_head(current, made, label, before)
 
 
+def close(of: StretchClass) -> None:
+    """The head is taught, rehearsed or sent away: from now on quick repeats make a revision of their own."""
+    Revision.objects.filter(pk=of.head_id).exclude(field="").update(field="")
+
+
 @transaction.atomic
 def undo(of: StretchClass, stamp: int) -> StretchClass:
     """One step back; at the first revision nothing happens."""

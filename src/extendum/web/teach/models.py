@@ -2,7 +2,8 @@
 
 from django.db import models
 
-from extendum.web.classes.models import StretchClass
+from extendum.core.run.fold import Event
+from extendum.web.classes.models import Revision, StretchClass
 
 
 class LiveRun(models.Model):
@@ -12,6 +13,10 @@ class LiveRun(models.Model):
     key = models.CharField(max_length=40)
     stamp = models.PositiveIntegerField(help_text="which state of the class was taught")
     began_at = models.DateTimeField(auto_now_add=True)
+    revision = models.ForeignKey(
+        Revision, models.PROTECT, null=True, related_name="runs", help_text="the document that was taught"
+    )
+    rehearsal = models.BooleanField(default=False)
     holder = models.CharField(max_length=40, blank=True, help_text="which Stage teaches; others watch")
     held_at = models.DateTimeField(null=True)
 
@@ -20,6 +25,10 @@ class LiveRun(models.Model):
 
     def __str__(self) -> str:
         return f"{self.of_id} {self.key}"
+
+    def told(self) -> list[Event]:
+        """What happened, in the order of time."""
+        return [Event(e.key, e.at, e.kind, e.step, e.ms) for e in self.events.all()]
 
 
 class LiveEvent(models.Model):

@@ -14,6 +14,7 @@ from extendum.core.item import MoveItem
 from extendum.core.keeping import objections
 from extendum.core.library import take_up
 from extendum.core.move import Move, OptionKind
+from extendum.core.run.rehearse import rehearsal_steps, rehearsed
 from extendum.core.run.steps import Step, steps_of
 from extendum.core.script import Role, Script
 from extendum.core.style import teacher_side
@@ -104,6 +105,12 @@ def score_of(script: Script, timeline: Timeline, library: Library, tray: Sequenc
         "doses": {item.id: [_dose(script, item, dose) for dose in item.doses] for item in moves},
         "easier": {item.id: easier for item in moves if (easier := _easier(item, library))},
     }
+
+
+def tapped(script: Script, timeline: Timeline) -> dict[str, Any]:
+    """What is played instead in a rehearsal at the teacher's own pace."""
+    short = rehearsed(timeline)
+    return {"tap": {**timeline_plain(short), "steps": [step_plain(step) for step in rehearsal_steps(script, short)]}}
 
 
 def _dose(script: Script, item: MoveItem, dose: Dose) -> dict[str, Any] | None:

@@ -17,19 +17,19 @@ from extendum.core.body import Side
 from extendum.core.errors import RefusedError
 from extendum.core.move import Prop
 from extendum.core.run.fold import KINDS, Event, advance, fold
-from extendum.core.run.refit import refit
+from extendum.core.run.refit import CATCHES_AT_S, refit
 from extendum.core.run.steps import steps_of
 from extendum.core.timeline import clock
 from extendum.draw.small import draw_ribbon
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
 from extendum.web.classes.drawn import drawn
-from extendum.web.classes.models import StretchClass
+from extendum.web.classes.models import Revision, StretchClass
 from extendum.web.classes.page import compiled
 from extendum.web.library.figures import stage_figure
 from extendum.web.library.store import library_of
 from extendum.web.teach.models import LiveEvent, LiveRun
-from extendum.web.teach.score import score_of, spares
+from extendum.web.teach.score import score_of, spares, tapped
 
 #: A Stage that was away sends what it kept in parts.
 MOST_EVENTS, LONGEST_KEY = 2000, 40
@@ -41,7 +41,17 @@ _WORKER = Path(__file__).parents[1] / "assets" / "worker.js"
 @require_GET
 def stage(request: HttpRequest, pk: int) -> HttpResponse:
     """The teacher's screen; the timeline travels with the page, so that it plays without the server."""
-    of = own_class(request, pk)
+    return _stage(request, own_class(request, pk), rehearses=False)
+
+
+@require_GET
+def rehearse(request: HttpRequest, pk: int) -> HttpResponse:
+    """The same screen to rehearse on: at one's own pace, or faster than life."""
+    return _stage(request, own_class(request, pk), rehearses=True)
+
+
+def _stage(request: HttpRequest, of: StretchClass, *, rehearses: bool) -> HttpResponse:
+    store.close(of)
     script, timeline = store.script_of(of.head), compiled(bytes(of.head.document))
     props: dict[str, Prop] = {p.name: p for item in script.moves() for p in item.move.props}
     library = library_of(request.user)
@@ -53,7 +63,9 @@ def stage(request: HttpRequest, pk: int) -> HttpResponse:
     context = {
         "class": of,
         "figures": [(item, side.value, svg) for item, side, svg in shown if svg],
-        "score": score_of(script, timeline, library, tray),
+        "score": {**score_of(script, timeline, library, tray), **(tapped(script, timeline) if rehearses else {})},
+        "rehearses": rehearses,
+        "catches_at": CATCHES_AT_S,
         "length": clock(timeline.length_s),
         "ribbon": drawn(draw_ribbon(timeline)),
         "props": list(props.values()),
@@ -88,18 +100,31 @@ def events(request: HttpRequest, pk: int) -> HttpResponse:
     except RefusedError as error:
         return JsonResponse({"message": str(error)}, status=422)
     plain = json.loads(request.body)
-    me, takes = str(plain.get("me", ""))[:LONGEST_KEY], plain.get("take") is True
+    me, takes, rehearsal = (
+        str(plain.get("me", ""))[:LONGEST_KEY],
+        plain.get("take") is True,
+        plain.get("rehearsal") is True,
+    )
     with transaction.atomic():
         held = _held(of)
-        if held and held.holder != me and not takes:
+        if held and held.holder != me and not takes and not rehearsal:
             return JsonResponse({"run": _plain_run(held)}, status=423)
-        run, _ = LiveRun.objects.get_or_create(of=of, key=key, defaults={"stamp": stamp})
+        told = {"stamp": stamp, "revision": _revision(of, plain.get("revision")), "rehearsal": rehearsal}
+        run, _ = LiveRun.objects.get_or_create(of=of, key=key, defaults=told)
         LiveEvent.objects.bulk_create([LiveEvent(run=run, **one) for one in found], ignore_conflicts=True)
+        if run.rehearsal:
+            return JsonResponse({"kept": run.events.count()})
         LiveRun.objects.filter(of=of).exclude(pk=run.pk).update(holder="")
         ended = run.events.order_by("-at", "-pk").values_list("kind", flat=True).first() == "end"
         run.holder, run.held_at = ("" if ended or not me else me), timezone.now()
         run.save(update_fields=["holder", "held_at"])
     return JsonResponse({"kept": run.events.count()})
+
+
+def _revision(of: StretchClass, told: object) -> Revision | None:
+    """The revision that a Stage plays; the one that is on where it does not tell."""
+    known = Revision.objects.filter(of=of, pk=told).first() if type(told) is int and 0 < told < 2**62 else None
+    return known or of.head
 
 
 def _held(of: StretchClass) -> LiveRun | None:

@@ -1,5 +1,5 @@
 // The Desk: keys, dragging, the peg, and choosing on the sheet. Every time and dose is the server's.
-const shown = import(document.querySelector(".desk-page").dataset.preview);
+const shown = import("./preview.js");
 const preview = (target) => shown.then((it) => it.preview(target));
 const endPreview = () => shown.then((it) => it.endPreview());
 const clock = (s) => {

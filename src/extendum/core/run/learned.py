@@ -1,0 +1,146 @@
+"""What was measured against what the script says: how fast the teacher speaks, how long ways and talks really take.
+
+Each lesson is one edit with its reason in one sentence; nothing is changed without being asked.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import dataclass, replace
+from enum import StrEnum
+from statistics import median
+
+from extendum.core.edit import set_move_item, set_quantity, set_style
+from extendum.core.item import MoveItem, Talk
+from extendum.core.passes import ceil_s
+from extendum.core.script import Group, Script
+from extendum.core.speech import SENTENCE_MS, sentences, word_count
+from extendum.core.timeline import Mode, Segment, SegmentKind, Timeline
+
+#: A rate is judged by at least so many words, and told when it is off by so many percent.
+WORDS_LEAST, RATE_PERCENT = 40, 5
+#: A way or a talk is told when it is off by so many seconds.
+WAY_S, TALK_S = 2, 3
+SLOWEST, FASTEST = 60, 300
+
+
+class Taught(StrEnum):
+    """What a lesson sets."""
+
+    RATE = "rate"
+    WAY = "way"
+    SWITCH = "switch"
+    TALK = "talk"
+
+
+@dataclass(frozen=True, slots=True)
+class Lesson:
+    """What to set, of which item, from what to what (words a minute, or seconds), and why."""
+
+    what: Taught
+    item: str
+    said: int
+    real: int
+    words: str
+
+    @property
+    def key(self) -> str:
+        """What it is known by."""
+        return f"{self.what}:{self.item}"
+
+    @property
+    def sure(self) -> bool:
+        """Whether it is likely as it is: what took less than half may have been pressed on too early."""
+        return self.real * 2 >= self.said
+
+
+def lessons(script: Script, timeline: Timeline, took: Mapping[str, int]) -> list[Lesson]:
+    """What the measured milliseconds by segment teach: the rate first, then what is furthest off."""
+    measured = [(segment, took[segment.id]) for segment in timeline.segments if segment.id in took]
+    times = [*_ways(script, measured), *_talks(script, measured)]
+    return [*_rate(script, timeline, measured), *sorted(times, key=lambda one: -abs(one.real - one.said))]
+
+
+def learn(script: Script, some: Iterable[Lesson]) -> Script:
+    """The script with what was learnt; RefusedError when an item is not there any more."""
+    for lesson in some:
+        match lesson.what:
+            case Taught.RATE:
+                script = set_style(script, replace(script.style, words_per_minute=lesson.real))
+            case Taught.WAY:
+                script = set_move_item(script, lesson.item, way_s=lesson.real)
+            case Taught.SWITCH:
+                script = set_move_item(script, lesson.item, switch_s=lesson.real)
+            case Taught.TALK:
+                talk = script.item(lesson.item)
+                script = set_quantity(script, lesson.item, talk.quantity.wanting(lesson.real))
+    return script
+
+
+Measured = list[tuple[Segment, int]]
+_SPEECH = frozenset(
+    {SegmentKind.SETUP, SegmentKind.TALK, SegmentKind.CHECK_IN, SegmentKind.NOTICE, SegmentKind.RECHECK}
+)
+
+
+def _rate(script: Script, timeline: Timeline, measured: Measured) -> Iterator[Lesson]:
+    """From segments that are nothing but words: while bodies move, a press may wait for the last of them."""
+    said: dict[str, list[str]] = {}
+    for cue in timeline.cues:
+        if cue.mode is Mode.SPOKEN:
+            said.setdefault(cue.segment, []).append(cue.text)
+    spoken = [(said[segment.id], ms) for segment, ms in measured if segment.kind in _SPEECH and segment.id in said]
+    words = sum(word_count(text) for texts, _ in spoken for text in texts)
+    speaking = sum(ms - SENTENCE_MS * sum(len(sentences(text)) for text in texts) for texts, ms in spoken)
+    if words < WORDS_LEAST or speaking <= 0:
+        return
+    before, real = script.style.words_per_minute, round(words * 60_000 / speaking)
+    if SLOWEST <= real <= FASTEST and abs(real - before) * 100 >= RATE_PERCENT * before:
+        seconds = round(sum(ms for _, ms in spoken) / 1000)
+        told = f"You said {words} words in {seconds} s: {real} a minute, the script reckons with {before}: use {real}."
+        yield Lesson(Taught.RATE, "", before, real, told)
+
+
+def _ways(script: Script, measured: Measured) -> Iterator[Lesson]:
+    cadence = {item.id for group in _groups(script) for item in group.items if group.cadence_s}
+    for item in script.moves():
+        here = [(segment, ms) for segment, ms in measured if segment.item == item.id and item.id not in cadence]
+        first = [one for one in here if one[0].kind is SegmentKind.TRANSITION and _is_first(one[0])]
+        switches = [one for one in here if one[0].kind is SegmentKind.SWITCH]
+        yield from _way(item, Taught.WAY, f"Getting to {item.name}", first)
+        yield from _way(item, Taught.SWITCH, f"Changing sides in {item.name}", switches)
+
+
+def _is_first(segment: Segment) -> bool:
+    return (segment.pass_number, segment.round) == (1, 1)
+
+
+def _way(item: MoveItem, what: Taught, told: str, some: Measured) -> Iterator[Lesson]:
+    """Longer than the script says; or shorter, where nothing but the way made it so long."""
+    if not some:
+        return
+    said, real = max(segment.seconds for segment, _ in some), ceil_s(round(median(ms for _, ms in some)))
+    bound = all(segment.way_s == segment.seconds for segment, _ in some)
+    if real - said >= WAY_S or (bound and real and said - real >= WAY_S):
+        yield Lesson(what, item.id, said, real, f"{told} took {real} s, the script says {said}: use {real}.")
+
+
+def _talks(script: Script, measured: Measured) -> Iterator[Lesson]:
+    """Talks that took longer; a shorter one may have left out what the class answers."""
+    real = {segment.item: ms for segment, ms in measured}
+    for item in script.items():
+        if not isinstance(item, Talk) or item.id not in real:
+            continue
+        seconds, said = ceil_s(real[item.id]), item.quantity.value
+        if seconds - said >= TALK_S:
+            yield Lesson(
+                Taught.TALK,
+                item.id,
+                said,
+                seconds,
+                f"{item.name} took {seconds} s, the script says {said}: use {seconds}.",
+            )
+
+
+def _groups(script: Script) -> Iterator[Group]:
+    return (group for section in script.sections for group in section.groups)

@@ -1,0 +1,154 @@
+// Draws where the run is: from the clock, so that a late frame is never a late class.
+import {
+  can, clock, drawBreath, drawStretch, el, fitLines, fitName, mark, measureAgain, moveFigure, noFigure, opposite, put, show, showFigure,
+} from "../drawing.js";
+import { advance, following, leftMs, seenNow, stepOf, wordsNow } from "../playing.js";
+import { lateMs, live, now, rehearses, TIMES } from "./live.js";
+
+const PHASES = {
+  transition: "get there", switch: "change sides", turn: "change direction", setup: "set up", settle: "settle",
+  hold: "hold", timed: "keep moving", open: "stay until you go on", release: "let go", talk: "talk", quiet: "quiet", demonstration: "show it",
+  "check-in": "check in", notice: "notice", recheck: "check again", rest: "rest", props: "props", station: "next place",
+};
+const ARROW = '<svg viewBox="0 0 110 90" aria-hidden="true"><path d="M45 5 5 45l40 40V58h60V32H45z"/></svg>';
+const BOTH = '<svg viewBox="0 0 150 90" aria-hidden="true"><path d="M42 8 5 45l37 37V57h66v25l37-37-37-37v25H42z"/></svg>';
+const SMALL = 0.42; // of the name, what comes after its first comma
+// Shares of the screen's height in capitals, to be read from four metres.
+const NAME = 0.09, WORDS = 0.05;
+
+let drawnSide = null;
+function drawSide(side, item) {
+  if (`${side} ${item}` === drawnSide) return;
+  drawnSide = `${side} ${item}`;
+  const own = live.score.mirrored.includes(item) ? opposite[side] : side;
+  if (side === "left") el("side").innerHTML = `${ARROW}<span>left</span><small>you:<br>${own}</small>`;
+  else if (side === "right") el("side").innerHTML = `<span>right</span>${ARROW}<small>you:<br>${own}</small>`;
+  else el("side").innerHTML = side === "both" ? `<span class="both">${BOTH}both</span>` : "";
+  el("side").querySelector("svg")?.setAttribute("transform", side === "right" ? "scale(-1 1)" : "");
+}
+
+let drawnKey = null, drawnWords = null, ribbonAt = null;
+// Whether work is still to come in this pass.
+export function hasWork(run) {
+  const step = stepOf(run);
+  return run.steps.some((one, n) => n > run.at && one.group === step.group && one.works);
+}
+export function drawAgain() {
+  drawnKey = drawnWords = null;
+  draw();
+}
+export function sizeAgain() {
+  measureAgain();
+  drawAgain();
+}
+export function draw() {
+  const { score } = live;
+  if (!score.steps.length) return;
+  const at = now(), was = live.run;
+  live.run = advance(was, at);
+  const { run } = live;
+  if (run.ended && !was.ended) live.ended();
+  const seen = seenNow(score, run);
+  const { step, works } = seen;
+  const easy = run.easier.includes(step.item) && score.easier[step.item];
+  const key = `${step.id} ${seen.side} ${Boolean(easy)}`;
+  if (drawnKey !== key) {
+    drawnKey = key;
+    drawName(seen, easy);
+    drawNext(run);
+    drawNote(run, step, easy);
+    drawKeys(run, seen, easy);
+  }
+  drawSide(seen.side, step.item);
+  showFigure("figure", step.item, seen.side);
+  moveFigure("figure", seen, drawStretch(seen), run.into, run.running);
+  drawBreath(seen);
+  drawCount(run, seen);
+  const words = easy && easy.words && works ? { text: easy.words, said: false } : wordsNow(score, run);
+  if (drawnWords !== words.text) {
+    drawnWords = words.text;
+    fitLines("words", words.text, WORDS, 2);
+    show("words", words.text);
+  }
+  mark("words", "said", words.said && live.record.mode !== "tap");
+  drawClock(run, at);
+  drawRibbon(run, seen);
+}
+function drawName({ side, works, step }, easy) {
+  const { names } = live.score;
+  const name = names[step.item] ? (easy && easy.name) || names[step.item] : "A rest";
+  const [main, ...rest] = name.split(", ");
+  const small = rest.length ? `, ${rest.join(", ")}` : "";
+  fitName("name", main, small, SMALL, NAME);
+  el("name").replaceChildren(main, ...(small ? [Object.assign(document.createElement("small"), { textContent: small })] : []));
+  if (works) show("live", `${name}${opposite[side] ? `, ${side}` : ""}, ${Math.round(step.ms / 1000)} seconds`);
+}
+function drawCount(run, seen) {
+  const { segment, step, works, waits, left } = seen;
+  const paused = !run.running && run.started && !run.ended;
+  const into = Math.floor(run.into / 1000);
+  show("count", String(seen.total ? seen.nth : waits ? into : left));
+  const stages = live.score.doses[step.item]?.length ?? 1;
+  const kind = PHASES[segment.kind] ?? "";
+  let phase = seen.total ? `${seen.word}, ${seen.nth} of ${seen.total}` : stages > 1 && works ? `${kind}, part ${segment.stage} of ${stages}` : kind;
+  if (waits && !works) phase = `${kind}, planned ${Math.round(step.ms / 1000)} s`;
+  show("phase", paused ? "paused" : phase);
+  mark("stage", "paused", paused);
+  mark("count", "quiet", !works);
+  show("pause-word", run.running || !run.started ? "Pause" : "Go on");
+}
+function drawKeys(run, { works, waits, step }, easy) {
+  const going = live.record.mode === "tap" ? "Done" : works ? (waits ? "Go on" : "End it now") : hasWork(run) ? "They are in" : "Go on";
+  show("go-word", going);
+  can("more", works && step.unit);
+  can("longer", works && !waits);
+  can("easier", live.score.easier[step.item]);
+  put("easier", "aria-pressed", String(Boolean(easy)));
+}
+// On time, or by how much not; and when the class will end by the clock on the wall.
+function drawClock(run, at) {
+  if (live.record.mode === "tap") {
+    const items = [...new Set(live.score.steps.map((step) => step.item))];
+    show("left", `${items.indexOf(stepOf(run).item) + 1} of ${items.length}`);
+    return show("late", "rehearsal, at your pace");
+  }
+  const seconds = Math.ceil(leftMs(run) / 1000), by = Math.round(lateMs() / 1000);
+  show("left", `${clock(seconds)} left`);
+  if (rehearses) return show("late", `rehearsal, ${TIMES} times as fast`);
+  const ends = new Date(at + seconds * 1000).toTimeString().slice(0, 5);
+  show("late", Math.abs(by) < 2 ? `on time, ends ${ends}` : `${clock(Math.abs(by))} ${by > 0 ? "late" : "early"}, ends ${ends}`);
+  mark("late", "off", Math.abs(by) >= 2);
+}
+function drawRibbon(run, seen) {
+  const { score } = live;
+  const planned = score.segments.includes(seen.segment) ? seen.segment : null;
+  const here = run.ended ? score.length : planned ? planned.start + seen.share * (planned.end - planned.start) : null;
+  if (here === null) return;
+  put("here", "d", `M${((here / score.length) * el("ribbon").dataset.width).toFixed(1)} 0v26`);
+  const second = Math.floor(here);
+  if (second === ribbonAt) return;
+  for (const bar of el("ribbon").querySelectorAll("[data-end]")) bar.classList.toggle("past", Number(bar.dataset.end) <= second);
+  ribbonAt = second;
+}
+// What the teacher has to know of this move before it starts: how to stand, the room, and what a side is matched to.
+function drawNote(run, step, easy) {
+  const { score } = live, notes = [];
+  if (score.facing[step.item] && score.facing[step.item] !== "towards the class") notes.push(`you: ${score.facing[step.item]}`);
+  const planned = new Map(score.steps.map((one) => [one.id, one]));
+  const seconds = new Set(score.steps.map((one) => one.partner));
+  const here = run.steps.filter((one) => one.group === step.group && seconds.has(one.id));
+  if (here.some((one) => one.ms !== planned.get(one.id)?.ms)) notes.push("as long as the first side");
+  if (easy) notes.push("the easier way");
+  show("note", notes.join(" · "));
+}
+function drawNext(run) {
+  const { score } = live;
+  const step = stepOf(run), next = following(run);
+  if (!next) { show("next", "the end"); show("fetch", ""); return noFigure("next-figure"); }
+  showFigure("next-figure", next.item, next.side);
+  const side = opposite[next.side] ? `, ${next.side}` : "";
+  show("next", next.same ? `same${side}` : `${score.names[next.item] ?? "a rest"}${side}`);
+  const has = new Set(score.props[step.item] ?? []);
+  const fetching = next.same ? [] : (score.props[next.item] ?? []).filter((prop) => !has.has(prop));
+  show("fetch", fetching.length ? `fetch: ${fetching.join(", ")}` : "");
+}

@@ -1,0 +1,157 @@
+// The run that is on: its clock, what happened (kept in this browser at once, told to the server when it can be, each
+// event exactly once), and whether this Stage teaches or watches. A rehearsal is a run of its own that holds no class.
+import { clock, el, hide, show } from "../drawing.js";
+import { after, fold, leftMs, prepared } from "../playing.js";
+import { post, root, tell } from "./page.js";
+
+export const rehearses = root.rehearses === "yes";
+const plain = JSON.parse(el("score").textContent);
+const scores = { plan: prepared(plain), tap: plain.tap && prepared({ ...plain, ...plain.tap }) };
+//: A rehearsal that is faster than life.
+export const TIMES = 4;
+const LONGEST_AWAY = 6 * 3600 * 1000;
+const KEY = `extendum-${rehearses ? "rehearsal" : "run"}-${root.class}-${root.stamp}`;
+
+const newName = () => crypto.randomUUID?.() ?? `${Date.now()}-${Math.random()}`.slice(0, 40);
+const newRecord = () => ({ run: newName(), events: [], told: 0 });
+const stored = JSON.parse(localStorage.getItem(KEY) ?? "null");
+const fresh = stored && Date.now() - (stored.wall ?? stored.events.at(-1)?.at ?? 0) < LONGEST_AWAY;
+
+//: ``run``: the fold; ``score``: what is played; ``watching``: another Stage teaches.
+export const live = { record: fresh ? stored : newRecord(), run: null, score: null, watching: false, changed: () => {}, ended: () => {} };
+const again = () => {
+  live.score = scores[live.record.mode] ?? scores.plan;
+  live.run = fold(live.score.steps, live.record.events, live.score.spare.steps);
+};
+again();
+const keep = () => localStorage.setItem(KEY, JSON.stringify(live.record));
+export function newRun(mode) {
+  live.record = { ...newRecord(), ...(mode && { mode }) };
+  again();
+  keep();
+}
+if (!fresh || live.run.ended) newRun();
+export const returned = live.run.started;
+
+// ---- the clock: monotonic, set again by the wall clock when the two part (the laptop slept) -------------------
+let base = Date.now() - performance.now();
+let slept = 0;
+export function now() {
+  const apart = Date.now() - performance.now() - base;
+  if (Math.abs(apart) > 2000) {
+    base += apart;
+    if (live.run.running && apart > 0) asleep(Math.round(apart));
+  }
+  const at = Math.round(base + performance.now()), { fast } = live.record;
+  return fast ? fast + (at - fast) * TIMES : at;
+}
+function asleep(ms) {
+  slept = ms;
+  tell(`The computer slept for ${Math.round(ms / 1000)} s; the class has gone on. Press Z to go back to where it was.`, 20_000);
+}
+export function backFromSleep() {
+  if (!slept) return;
+  act("rewind", { ms: slept });
+  slept = 0;
+  hide("told", true);
+}
+
+// ---- events --------------------------------------------------------------------------------------------------
+export function act(kind, more = {}) {
+  if (live.watching) return;
+  const { record } = live;
+  if (kind === "start" && record.mode === "fast") record.fast = Math.round(base + performance.now());
+  const at = now(), before = live.run;
+  const event = { id: `${record.events.length}-${at}`, at, kind, step: "", ms: 0, ...more };
+  live.run = after(before, event);
+  record.events.push(event);
+  record.wall = Date.now();
+  keep();
+  tellServer();
+  if (live.run.ended && !before.ended) live.ended();
+  live.changed();
+}
+export const told = () => {
+  const waiting = live.record.events.length - live.record.told;
+  return waiting ? `${waiting} of ${live.record.events.length} events are kept here until the server answers.` : "What happened is kept with the class.";
+};
+
+// One Stage teaches; this one is known by a name that a reload keeps.
+const ME = sessionStorage.getItem("extendum-me") ?? newName();
+sessionStorage.setItem("extendum-me", ME);
+let telling = null;
+export function tellServer(take = false) {
+  const { record, run } = live, holds = run.started && !run.ended && !rehearses;
+  if (record.fast || live.watching || (record.told >= record.events.length && !holds)) return telling;
+  // What happens while it tells is told right after.
+  telling ??= tellNow(take).then((more) => { telling = null; return more ? tellServer() : null; });
+  return telling;
+}
+async function tellNow(take) {
+  const { record } = live, upTo = Math.min(record.events.length, record.told + 500);
+  try {
+    const answer = await post(root.events, {
+      run: record.run, stamp: Number(root.stamp), revision: Number(root.revision), me: ME, take, rehearsal: rehearses,
+      events: record.events.slice(record.told, upTo),
+    });
+    if (answer.ok && record === live.record) { record.told = upTo; keep(); }
+    else if (answer.status === 423) watch((await answer.json()).run);
+    return answer.ok && record.told < record.events.length;
+  } catch { return false; /* the server is away: later */ } finally { show("after-kept", told()); }
+}
+setInterval(() => (live.watching ? look() : tellServer()), 4000);
+window.addEventListener("online", () => tellServer());
+
+// ---- watching: what the other Stage tells, folded here; nothing is told from here ------------------------------
+export function watch(theirs) {
+  live.watching = true;
+  hide("watching", false);
+  document.body.classList.add("watches");
+  follow(theirs);
+}
+function follow(theirs) {
+  if (!theirs || theirs.stamp !== Number(root.stamp)) return;
+  live.record = { run: theirs.run, events: theirs.events, told: theirs.events.length };
+  again();
+  live.changed();
+}
+async function look() {
+  try { follow((await (await fetch(root.events)).json()).run); } catch { /* later */ }
+}
+export async function takeOver() {
+  if (!live.watching) return;
+  await look();
+  live.watching = false;
+  hide("watching", true);
+  document.body.classList.remove("watches");
+  live.record.told = 0;
+  keep();
+  await tellServer(true);
+}
+// When this page opens, another Stage may be teaching already.
+export function askWhoTeaches() {
+  if (rehearses) return;
+  fetch(root.events).then((answer) => answer.json()).then(({ run: theirs }) => {
+    if (theirs && theirs.stamp === Number(root.stamp) && !live.record.events.length) watch(theirs);
+    else if (live.run.started && !live.run.ended) tellServer();
+  }).catch(() => {});
+}
+
+// ---- the end: as planned from the first word, or by the clock on the wall --------------------------------------
+export const plannedMs = plain.length * 1000;
+const firstAt = () => live.run.log[0]?.start ?? live.run.clock;
+export const endsAt = () => live.record.endBy ?? firstAt() + plannedMs;
+export const lateMs = () => (live.run.started && !live.run.ended ? live.run.clock + leftMs(live.run) - endsAt() : 0);
+export const lasted = () => Math.round((live.run.clock - firstAt()) / 1000);
+export function endBy() {
+  const { record } = live;
+  const [hours, minutes] = el("end-by").value.split(":").map(Number);
+  if (Number.isNaN(hours)) { delete record.endBy; show("end-by-told", ""); return keep(); }
+  const end = new Date(now());
+  end.setHours(hours, minutes, 0, 0);
+  if (end.getTime() < now()) end.setDate(end.getDate() + 1);
+  record.endBy = end.getTime();
+  keep();
+  const over = Math.round((now() + plannedMs - record.endBy) / 1000);
+  show("end-by-told", Math.abs(over) < 2 ? "as planned" : `${clock(Math.abs(over))} too ${over > 0 ? "long" : "short"} from now: it is fitted at the start`);
+}

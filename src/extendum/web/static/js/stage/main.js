@@ -1,0 +1,217 @@
+// The Stage: what is pressed, what sounds, and the frames. What is shown is in drawn.js, what happened in live.js.
+import { clock, el, hide, show, watchStretch } from "../drawing.js";
+import { advance, cueMs, cuesOf, seenNow, stepOf, textOf } from "../playing.js";
+import * as sounds from "../sounds.js";
+import { catchUp, catchUpAlone, leaveIt } from "./catching.js";
+import { draw, drawAgain, hasWork, sizeAgain } from "./drawn.js";
+import { act, askWhoTeaches, backFromSleep, endBy, lasted, lateMs, live, newRun, now, plannedMs, rehearses, returned, takeOver, tellServer, told } from "./live.js";
+import { hushTold, post, root, tell } from "./page.js";
+import { openTray } from "./tray.js";
+
+const active = () => live.run.started && !live.run.ended;
+const fullScreen = () => document.documentElement.requestFullscreen?.().catch(() => {});
+
+// ---- beginning and ending ----------------------------------------------------------------------------------------
+function begin() {
+  const { run } = live;
+  if (run.ended) return;
+  if (run.started) { if (!run.running) act("resume"); return; }
+  act("start");
+  if (live.record.endBy && Math.abs(lateMs()) >= 2000) catchUp();
+  stayAwake();
+  sounds.on();
+  if (!document.fullscreenElement) fullScreen();
+}
+// Three seconds from the press to the first word, where the teacher asked for it.
+let counting = null;
+function countIn() {
+  if (!el("count-in")?.checked || counting !== null) { counting = null; return begin(); }
+  sounds.on();
+  counting = performance.now();
+}
+function rehearse(mode) {
+  if (live.run.started) return;
+  newRun(mode);
+  begin();
+}
+function toggle() {
+  const { run } = live;
+  if (run.ended || !live.score.steps.length) return;
+  if (!run.started) return rehearses ? rehearse("tap") : countIn();
+  act(run.running ? "pause" : "resume");
+}
+// One press that goes on: they are in; a hold that ends now; an open dose that is over.
+function goOn() {
+  if (!active()) return;
+  const run = advance(live.run, now());
+  const { works, segment } = seenNow(live.score, run);
+  if (!run.running) act("resume");
+  if (live.record.mode === "tap") return act("end-now");
+  act(works ? "end-now" : hasWork(run) ? "in" : segment.kind === "release" ? "end-now" : "skip");
+}
+live.ended = async () => {
+  if (!rehearses) show("after-facts", `${clock(lasted())} from the first word to the last; ${clock(plannedMs / 1000)} were planned.`);
+  show("after-kept", live.record.fast ? "Nothing was measured: it was only looked through." : told());
+  awake?.release();
+  document.exitFullscreen?.().catch(() => {});
+  if (live.record.mode === "tap") return offers();
+  if (!live.watching && !rehearses) post(root.taught).catch(() => {});
+};
+// What a rehearsal teaches: the server compares what was told with the script.
+async function offers() {
+  try {
+    await tellServer();
+    const answer = await fetch(`${root.learned}?run=${encodeURIComponent(live.record.run)}`);
+    el("learned").innerHTML = answer.ok ? await answer.text() : "<p>What was measured cannot be shown now: the server did not take it.</p>";
+  } catch { show("after-kept", "What was measured is kept here until the server answers; come back to this page then."); }
+}
+function leave() {
+  if (live.watching) { location.href = root.desk; return; }
+  if (leaveIt()) return;
+  if (!active()) { location.href = root.desk; return; }
+  if (live.run.running) act("pause");
+  el("ask").showModal();
+}
+live.changed = () => { cover(); drawAgain(); };
+// What lies over the Stage before it begins, while it counts in, and when it is over.
+function cover() {
+  const { run } = live;
+  hide("counting", counting === null);
+  hide("before", run.started || counting !== null);
+  hide("after", !run.ended);
+}
+
+// ---- the screen stays awake ----------------------------------------------------------------------
+let awake = null;
+async function stayAwake() {
+  try { awake = await navigator.wakeLock?.request("screen"); } catch { awake = null; }
+}
+document.addEventListener("visibilitychange", () => { if (document.visibilityState === "visible" && live.run.running) stayAwake(); });
+
+// ---- sounds: what lies between the last frame and this one has sounded ------------------------------------------------
+let heard = { id: null, into: 0, works: false };
+function sound() {
+  const { run, score } = live, step = stepOf(run), same = heard.id === step.id;
+  const from = same ? heard.into : -1;
+  const jumped = same && run.into - heard.into > 500;
+  if (!same && heard.works && !step.works) sounds.tone("release");
+  if (!same && step.works) sounds.tone("start");
+  heard = { id: step.id, into: run.into, works: step.works };
+  if (jumped) return;
+  for (const cue of cuesOf(score, step)) {
+    const at = cueMs(cue, step);
+    if (at <= from || at > run.into) continue;
+    if (cue.kind === "count") sounds.tone("count");
+    else if (cue.kind === "halfway") sounds.tone("halfway");
+    if (cue.mode === "spoken" && !rehearses) sounds.speak(textOf(score, step, cue));
+  }
+}
+function openSound() {
+  const box = el("sound");
+  if (box.open) return box.close();
+  for (const field of box.querySelectorAll("input")) {
+    if (field.type === "range") field.value = sounds.settings[field.name];
+    else field.checked = sounds.settings[field.name];
+  }
+  const found = sounds.voices();
+  box.querySelector("[name=voice]").disabled = !found.length;
+  show("voices", found.length ? `(${found[0].name})` : "(there is none here: the words stay silent text)");
+  box.showModal();
+}
+el("sound").addEventListener("change", ({ target }) => sounds.set(target.name, target.type === "range" ? Number(target.value) : target.checked));
+
+// ---- input -------------------------------------------------------------------------------------------
+function full() { if (document.fullscreenElement) document.exitFullscreen(); else fullScreen(); }
+function stay() { el("ask").close(); act("resume"); }
+function swap() {
+  const was = stepOf(live.run).side;
+  act("swap");
+  tell(stepOf(live.run).side === was ? "The second side has begun, or this has no sides." : `The ${stepOf(live.run).side} side first.`);
+}
+// What goes somewhere else is not spoken to its end.
+function jump(kind) {
+  sounds.hush();
+  act(kind);
+}
+const going = (what) => () => { if (active()) what(); };
+const teaching = (what) => going(() => (rehearses ? tell("Not in a rehearsal.") : what()));
+const deeds = {
+  go: goOn, pause: toggle, start: countIn, longer: going(() => act("longer", { ms: 10_000 })), more: going(() => act("more")),
+  back: () => { if (live.run.started) jump("back"); }, again: going(() => jump("repeat")), skip: going(() => jump("skip")), swap: going(swap),
+  easier: going(() => act("easier")), rest: going(() => { el("tray").close(); act("insert", { ms: 30_000 }); tell("A rest of 30 s comes before the next pass."); }),
+  "catch-up": teaching(catchUp), "take-over": takeOver, "open-tray": teaching(openTray), "tray-close": () => el("tray").close(), settings: openSound, "sound-close": openSound,
+  try: () => { sounds.on(); sounds.tone("release"); sounds.speak("Keep breathing."); }, full, leave, stay,
+  tap: () => rehearse("tap"), fast: () => rehearse("fast"), enough: going(() => { el("ask").close(); jump("end"); }),
+};
+for (const [id, what] of Object.entries(deeds)) el(id)?.addEventListener("click", (event) => { event.currentTarget.blur(); what(); });
+el("end-by")?.addEventListener("change", endBy);
+let leaving = false;
+el("really").addEventListener("click", () => { leaving = true; });
+// Keys of our own, and what presentation clickers send: page down and up, and the full stop for a dark screen.
+const keys = {
+  " ": toggle, enter: goOn, pagedown: goOn, pageup: deeds.back, ".": toggle, l: deeds.longer, o: deeds.more, b: deeds.back, r: deeds.again,
+  n: deeds.skip, s: deeds.swap, x: deeds.easier, i: deeds.rest, e: going(() => act("end-now")), c: deeds["catch-up"], z: backFromSleep,
+  arrowleft: deeds.back, arrowright: deeds.skip, t: () => (live.watching ? takeOver() : deeds["open-tray"]()), m: openSound, w: full, escape: leave,
+  h: () => { if (!live.run.started) el("rehearse")?.click(); },
+  f: () => { if (rehearses) rehearse("fast"); },
+};
+const BEFORE = [toggle, goOn, openSound, full, leave, keys.f, keys.h];
+document.addEventListener("keydown", (event) => {
+  if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
+  const key = event.key.toLowerCase();
+  if (el("ask").open) {
+    if (key === " " && !event.target.closest("a, button:not(#stay)")) { event.preventDefault(); stay(); }
+    return;
+  }
+  if (el("tray").open) {
+    if (key === "t") el("tray").close();
+    if (key === "i") deeds.rest();
+    return;
+  }
+  if (el("sound").open) {
+    if (key === "m") openSound();
+    return;
+  }
+  const what = keys[key];
+  if (!what || ([" ", "enter"].includes(key) && event.target.closest("a, button, input"))) return;
+  event.preventDefault();
+  if (!live.run.started && !live.watching && !BEFORE.includes(what)) return;
+  if (!live.run.started && what === goOn) return toggle();
+  what();
+});
+window.addEventListener("beforeunload", (event) => {
+  if (live.run.running && !leaving && !live.watching && !rehearses) event.preventDefault();
+});
+window.addEventListener("resize", sizeAgain);
+
+// ---- it stays without the server: what the page is made of is kept for a reload ---------------------------------------
+async function keepPage() {
+  if (!("serviceWorker" in navigator) || !window.caches || rehearses) return;
+  try {
+    await navigator.serviceWorker.register(root.worker, { scope: "/" });
+    const kept = await caches.open("extendum-stage");
+    const made = performance.getEntriesByType("resource").map((one) => one.name).filter((name) => name.includes("/static/"));
+    await kept.addAll([location.pathname, ...new Set(made)]);
+    root.kept = "yes";
+  } catch { /* without it the Stage plays on, and only a reload needs the server */ }
+}
+
+if (returned) { stayAwake(); tell(rehearses ? "Back where the rehearsal is." : "Back where the class is."); }
+watchStretch();
+draw();
+askWhoTeaches();
+const first = el("start") ?? el("tap");
+if (first) { first.disabled = false; first.focus(); }
+document.fonts?.ready.then(() => { sizeAgain(); keepPage(); });
+(function frame() {
+  const left = counting === null ? 0 : 3 - (performance.now() - counting) / 1000;
+  if (counting !== null && left <= 0) { counting = null; begin(); }
+  if (counting !== null) show("counting-in", String(Math.ceil(left)));
+  cover();
+  if (active()) {
+    draw();
+    if (live.run.running && !live.watching) { sound(); if (!rehearses) catchUpAlone(); }
+  }
+  hushTold();
+  requestAnimationFrame(frame);
+})();
