@@ -5,8 +5,9 @@ VENV := .venv
 BIN := $(VENV)/bin
 PORT ?= 8000
 DEMO := EXTENDUM_DEMO=1 EXTENDUM_DATA=var/demo
+SERVE = EXTENDUM_DEMO= HOST=$(HOST) PORT=$(PORT) CERT=$(CERT) KEY=$(KEY)
 INSTALL := $(BIN)/python -m pip install --quiet --disable-pip-version-check
-.PHONY: help demo test lint css lock bench bench-stage shots figures schema clean
+.PHONY: help demo serve user test lint css lock bench bench-stage bench-rooms shots figures schema clean
 
 help: ## list the targets
 	@grep -hE '^[a-z]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/^([a-z]+):.*## (.*)/  make \1	\2/' | expand -t 14
@@ -33,6 +34,17 @@ demo: $(VENV)/run ## start the application with demo data on 127.0.0.1 (PORT=800
 	@$(DEMO) $(BIN)/python manage.py collectstatic --noinput --verbosity 0
 	@$(DEMO) PORT=$(PORT) $(BIN)/python -m extendum.web.serve
 
+HOST ?= 127.0.0.1
+serve: $(VENV)/run ## serve a venue's network with sign-in (HOST=address CERT=file KEY=file PORT=8000)
+	@$(SERVE) $(BIN)/python -m extendum.web.serve --check
+	@$(SERVE) $(BIN)/python manage.py migrate --verbosity 0
+	@$(SERVE) $(BIN)/python manage.py collectstatic --noinput --verbosity 0
+	@$(SERVE) $(BIN)/python -m extendum.web.serve
+
+user: $(VENV)/run ## make an account for serve, or give it a new password (NAME=name)
+	@$(SERVE) $(BIN)/python manage.py migrate --verbosity 0
+	@$(SERVE) $(BIN)/python manage.py make_user $(NAME)
+
 test: $(VENV)/dev ## run all tests: core, properties, formats, web and browser
 	@bash scripts/chromium
 	@$(BIN)/pytest -n auto
@@ -53,6 +65,10 @@ bench: $(VENV)/dev ## measure the budgets
 bench-stage: $(VENV)/dev ## play a class of thirty minutes to its end and measure how true the Stage is to it
 	@bash scripts/chromium
 	@$(BIN)/python -m bench.stage
+
+N ?= 300
+bench-rooms: $(VENV)/dev ## measure N class screens that follow one class (N=300)
+	@$(BIN)/python -m bench.rooms $(N)
 
 shots: $(VENV)/dev ## take the pictures in docs/screenshots from the demo data
 	@bash scripts/chromium

@@ -7,6 +7,7 @@ import json
 import sys
 from collections import Counter
 from collections.abc import Callable, Sequence
+from datetime import datetime
 from pathlib import Path
 from typing import Any
 
@@ -25,9 +26,12 @@ from extendum.core.script import LONGEST_CLASS_S, Script
 from extendum.core.timeline import clock, parse_clock
 from extendum.core.versions import Version, versions
 from extendum.formats.document import dumps, loads
+from extendum.formats.exports import FILES, KINDS, Export, about_captions, about_voice, write
 from extendum.formats.findings_json import check_plain, finding_plain
 from extendum.formats.library import entry_plain, shipped_form, shipped_moves
+from extendum.formats.pdf import Paper
 from extendum.formats.timeline_json import timeline_plain
+from extendum.voice import espeak
 
 OK, REFUSED, BAD_INPUT = 0, 1, 2
 
@@ -75,6 +79,15 @@ def _parser() -> argparse.ArgumentParser:
             command.add_argument("-o", "--out", metavar="OUT", help="where the mended document goes; - without it")
         if name == "versions":
             command.add_argument("--any", action="store_true", help="any move may be left out, not only those marked")
+    export = commands.add_parser("export", help="captions, script, PDF, sound ...", description="Give a class away.")
+    export.add_argument("file", metavar="FILE", help="a class document, or - for standard input")
+    export.add_argument("--as", dest="kind", required=True, choices=KINDS, help="what to make")
+    export.add_argument("-o", "--out", required=True, metavar="OUT", help="the file to write")
+    export.add_argument(
+        "--paper", choices=[one.value for one in Paper], default=Paper.A4.value, help="of pdf and handout"
+    )
+    export.add_argument("--at", type=_time_argument, metavar="2026-03-02T18:30", help="when the class is, for ics")
+    export.set_defaults(run=_on_file(_export))
     checks = commands.add_parser("checks", help="all checks", description="All checks, with their reasons.")
     checks.add_argument("--json", action="store_true", help="print one JSON object")
     checks.set_defaults(run=_checks)
@@ -84,6 +97,25 @@ def _parser() -> argparse.ArgumentParser:
     moves.add_argument("--areas", action="store_true", help="count them by area, posture and kind")
     moves.set_defaults(run=_moves)
     return parser
+
+
+def _time_argument(words: str) -> datetime:
+    try:
+        return datetime.fromisoformat(words).astimezone()
+    except ValueError:
+        raise argparse.ArgumentTypeError(f"must be a day and a time such as 2026-03-02T18:30; found {words}") from None
+
+
+def _export(script: Script, chosen: argparse.Namespace) -> int:
+    """Write one kind of file; what should be known of it goes to standard error."""
+    one = Export(script, Paper(chosen.paper), chosen.at, voice=espeak() if chosen.kind in ("wav", "ogg") else None)
+    show = sys.stderr.isatty() and chosen.kind in ("wav", "ogg")
+    write(one, chosen.kind, Path(chosen.out), lambda share: show and print(f"\r{share:.0%}", end="", file=sys.stderr))
+    print(f"{chosen.out}: {FILES[chosen.kind][1]}, {clock(one.timeline.length_s)}")
+    about = {"vtt": about_captions, "srt": about_captions, "wav": about_voice, "ogg": about_voice}.get(chosen.kind)
+    if about:
+        print("\n".join(about(one)), file=sys.stderr)
+    return OK
 
 
 def _length_argument(words: str) -> int:

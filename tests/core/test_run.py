@@ -174,6 +174,15 @@ def test_a_pause_is_in_the_log_and_moves_nothing():
     assert sum(span.end - span.start for span in run.log if span.paused) == 60_000
 
 
+def test_reps_that_are_ended_by_hand_are_as_many_on_the_other_side():
+    steps = (
+        Step("one", "reach", "reach.1", 16_000, "left", works=True, unit_ms=2000, partner="two"),
+        Step("two", "reach", "reach.2", 16_000, "right", works=True, unit_ms=2000),
+    )
+    run = fold(steps, [Event("s", 0, "start"), Event("e", 8300, "end-now")])  # in the fifth
+    assert (run.step.id, run.step.ms) == ("two", 10_000)
+
+
 def test_what_is_no_event_is_refused():
     with pytest.raises(RefusedError, match="kind"):
         fold(CALF, [Event("a", 0, "dance")])

@@ -2,6 +2,7 @@
 
 import pytest
 from django.contrib.auth import get_user_model
+from django.test import Client
 
 from extendum.core import edit
 from extendum.formats.library import shipped_move
@@ -24,6 +25,13 @@ def stretch_class(owner):
     for key in ("calf-lean", "shoulder-circles"):
         script, _ = edit.add_move(script, shipped_move(key))
     return store.create(owner, script, "Made")
+
+
+@pytest.fixture
+def other_client(stranger):
+    client = Client()
+    client.force_login(stranger)
+    return client
 
 
 @pytest.fixture

@@ -13,9 +13,9 @@ from extendum.core.keeping import objections
 from extendum.core.run.rehearse import rehearsal_steps, rehearsed
 from extendum.web.classes.store import change, script_of
 from extendum.web.library.store import library_of
+from extendum.web.teach.following import HELD_FOR
 from extendum.web.teach.models import LiveEvent, LiveRun
 from extendum.web.teach.score import SPARES, spares
-from extendum.web.teach.views import HELD_FOR
 
 START = {"id": "0-1", "at": 1_700_000_000_000, "kind": "start", "step": "", "ms": 0}
 

@@ -7,10 +7,10 @@ from enum import StrEnum
 from typing import ClassVar
 
 from extendum.core.body import Side
-from extendum.core.dose import Dose, Elastic
+from extendum.core.dose import Dose, Elastic, describe
 from extendum.core.errors import RefusedError
 from extendum.core.fields import Checked, Extra, extra, identifier, text, whole
-from extendum.core.move import Move, Prop
+from extendum.core.move import Move, Prop, Sidedness
 from extendum.core.style import Facing
 from extendum.core.words import CLASS_PLACEHOLDERS, Words, check_placeholders
 
@@ -241,3 +241,24 @@ def dropped(item: Item, *, out: bool) -> Item:
     if isinstance(item, Quiet) or item.dropped is out:
         return item
     return replace(item, dropped=out)
+
+
+def dose_words(item: Item) -> str:
+    """The dose of any item in a few words."""
+    if not isinstance(item, MoveItem):
+        return f"{item.quantity.value} s"
+    told = " + ".join(describe(dose) for dose in item.doses)
+    if item.sets > 1:
+        told = f"{item.sets} × {told}"
+    sides = item.move.sidedness
+    if sides.alternates:
+        return f"{told} {'in all' if item.even else 'a side'}"
+    return told if sides is Sidedness.TOGETHER else f"{told} {_EACH[sides]}"
+
+
+_EACH = {
+    Sidedness.EACH_SIDE: "each side",
+    Sidedness.EACH_DIRECTION: "each way",
+    Sidedness.EACH_SIDE_AND_DIRECTION: "each side and way",
+    Sidedness.CROSSED: "crossed",
+}

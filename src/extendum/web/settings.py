@@ -47,6 +47,8 @@ INSTALLED_APPS = [
     "extendum.web.classes",
     "extendum.web.library",
     "extendum.web.teach",
+    "extendum.web.records",
+    "extendum.web.giving",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",

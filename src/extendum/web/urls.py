@@ -4,9 +4,11 @@ from django.contrib.auth import views as auth
 from django.urls import path
 
 from extendum.web.classes import adding, brief, checking, desk, fitting, shelf, words
+from extendum.web.giving import views as giving
 from extendum.web.library import figures, own
 from extendum.web.library import views as library
-from extendum.web.teach import learning
+from extendum.web.records import views as records
+from extendum.web.teach import clicker, learning, links, room, takes
 from extendum.web.teach import views as teach
 
 urlpatterns = [
@@ -36,9 +38,32 @@ urlpatterns = [
     path("classes/<int:pk>/document/", shelf.document, name="document"),
     path("classes/<int:pk>/stage/", teach.stage, name="stage"),
     path("classes/<int:pk>/rehearse/", teach.rehearse, name="rehearse"),
+    path("classes/<int:pk>/take/", teach.take, name="take"),
+    path("classes/<int:pk>/takes/<slug:key>/", takes.takes_page, name="takes"),
+    path("classes/<int:pk>/takes/<slug:key>/<slug:kind>/", takes.take_file, name="take-file"),
     path("classes/<int:pk>/learned/", learning.learned, name="learned"),
     path("classes/<int:pk>/events/", teach.events, name="events"),
     path("classes/<int:pk>/catch-up/", teach.catch_up, name="catch-up"),
+    path("classes/<int:pk>/presses/", clicker.presses, name="presses"),
+    path("classes/<int:pk>/card/", records.card, name="card"),
+    path("classes/<int:pk>/next-time/", records.next_time, name="next-time"),
+    path("logbook/", records.logbook, name="logbook"),
+    path("logbook/plan/", records.plan, name="plan"),
+    path("logbook/overview/", records.overview, name="overview"),
+    path("logbook/sessions.csv", records.sessions_csv, name="sessions-csv"),
+    path("logbook/<int:pk>/", records.session, name="session"),
+    path("classes/<int:pk>/give/", giving.give, name="give"),
+    path("classes/<int:pk>/give/file/<slug:kind>/", giving.give_file, name="give-file"),
+    path("classes/<int:pk>/give/make/", giving.make, name="make-file"),
+    path("classes/<int:pk>/give/<int:making>/", giving.making, name="making"),
+    path("classes/<int:pk>/give/<int:making>/file/", giving.made, name="made"),
+    path("screens/", links.links, name="links"),
+    path("screens/<int:pk>/", links.link, name="link"),
+    path("room/<slug:code>/", room.room, name="room"),
+    path("room/<slug:code>/now/", room.now, name="room-now"),
+    path("clicker/<slug:code>/", clicker.clicker, name="clicker"),
+    path("clicker/<slug:code>/now/", clicker.now, name="clicker-now"),
+    path("clicker/<slug:code>/press/", clicker.press, name="press"),
     path("worker.js", teach.worker, name="worker"),
     path("classes/<int:pk>/taught/", teach.taught, name="taught"),
     path("classes/<int:pk>/found/", adding.found, name="found"),

@@ -91,7 +91,7 @@ def after(run: Run, event: Event) -> Run:
         raise RefusedError("kind", "one of " + ", ".join(_KINDS), event.kind)
     run = advance(run, event.at)
     run = replace(run, seen=run.seen | {event.id})
-    if not run.steps or (event.kind != "start" and not run.started) or (run.ended and event.kind != "back"):
+    if not run.steps or (event.kind != "start" and not run.started) or (run.ended and event.kind not in _AFTER_THE_END):
         return run
     return _KINDS[event.kind](run, event)
 
@@ -182,10 +182,11 @@ def _more(run: Run, event: Event) -> Run:
 
 
 def _end_now(run: Run, event: Event) -> Run:
-    """What is on ends here."""
+    """What is on ends here; of reps, breaths and pulses the one that had begun counts for the other side."""
     if not run.step.works or not run.into:
         return _to(run, run.at + 1)
-    return _finished(run)
+    unit = run.step.unit_ms or 1
+    return _to(_matched(run, -(-run.into // unit) * unit), run.at + 1)
 
 
 def _they_are_in(run: Run, event: Event) -> Run:
@@ -218,6 +219,19 @@ def _next_pass(run: Run) -> int:
 def _repeat(run: Run, event: Event) -> Run:
     """This pass once more from its beginning."""
     return _to(run, _begins(run, run.at))
+
+
+def _retake(run: Run, event: Event) -> Run:
+    """The item that is on once more from its beginning: another take of all its passes."""
+    index = min(run.at, len(run.steps) - 1)
+    while index > 0 and run.steps[index - 1].item == run.steps[index].item:
+        index -= 1
+    return replace(_to(run, index), ended=False, running=True)
+
+
+def _mark(run: Run, event: Event) -> Run:
+    """Something to remember; nothing changes."""
+    return run
 
 
 def _back(run: Run, event: Event) -> Run:
@@ -297,6 +311,8 @@ def _end(run: Run, event: Event) -> Run:
     return _to(run, len(run.steps))
 
 
+#: What still does something when the run has ended.
+_AFTER_THE_END = frozenset({"back", "retake"})
 _KINDS: Mapping[str, Callable[[Run, Event], Run]] = {
     "start": _start,
     "pause": _pause,
@@ -308,6 +324,8 @@ _KINDS: Mapping[str, Callable[[Run, Event], Run]] = {
     "skip": _skip,
     "repeat": _repeat,
     "back": _back,
+    "retake": _retake,
+    "mark": _mark,
     "swap": _swap,
     "insert": _insert,
     "bring": _bring,

@@ -1,24 +1,31 @@
 """What was measured against what the script says: how fast the teacher speaks, how long ways and talks really take.
 
+A rehearsal measures words and ways one by one (`rehearse.took`), a class in front of people the whole way into a pass.
+
 Each lesson is one edit with its reason in one sentence; nothing is changed without being asked.
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from enum import StrEnum
 from statistics import median
 
-from extendum.core.edit import set_move_item, set_quantity, set_style
+from extendum.core.edit import set_move_item, set_quantity, set_style, set_target
 from extendum.core.item import MoveItem, Talk
 from extendum.core.passes import ceil_s
+from extendum.core.run.fold import Run
+from extendum.core.run.log import Spent, spent
+from extendum.core.run.steps import pass_of
 from extendum.core.script import Group, Script
 from extendum.core.speech import SENTENCE_MS, sentences, word_count
-from extendum.core.timeline import Mode, Segment, SegmentKind, Timeline
+from extendum.core.timeline import Mode, Segment, SegmentKind, Timeline, clock
 
 #: A rate is judged by at least so many words, and told when it is off by so many percent.
 WORDS_LEAST, RATE_PERCENT = 40, 5
+#: A class usually ends late when it did so at least so often, by at least so many seconds in the middle.
+OFTEN, LATE_S = 3, 20
 #: A way or a talk is told when it is off by so many seconds.
 WAY_S, TALK_S = 2, 3
 SLOWEST, FASTEST = 60, 300
@@ -31,6 +38,7 @@ class Taught(StrEnum):
     WAY = "way"
     SWITCH = "switch"
     TALK = "talk"
+    TARGET = "target"
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,6 +79,8 @@ def learn(script: Script, some: Iterable[Lesson]) -> Script:
                 script = set_move_item(script, lesson.item, way_s=lesson.real)
             case Taught.SWITCH:
                 script = set_move_item(script, lesson.item, switch_s=lesson.real)
+            case Taught.TARGET:
+                script = set_target(script, lesson.real)
             case Taught.TALK:
                 talk = script.item(lesson.item)
                 script = set_quantity(script, lesson.item, talk.quantity.wanting(lesson.real))
@@ -144,3 +154,45 @@ def _talks(script: Script, measured: Measured) -> Iterator[Lesson]:
 
 def _groups(script: Script) -> Iterator[Group]:
     return (group for section in script.sections for group in section.groups)
+
+
+_WAYS_IN = frozenset({SegmentKind.TRANSITION, SegmentKind.SWITCH})
+
+
+def ways_taken(timeline: Timeline, run: Run, left: frozenset[str]) -> dict[str, int]:
+    """What each way took in front of people, in milliseconds by its segment, pauses on it included.
+
+    All that comes before the work of a pass counts: when people are in, the rest of the words is not waited for.
+    """
+    happened, passes = spent(run), dict[str, list[Segment]]()
+    for segment in timeline.segments:
+        passes.setdefault(pass_of(segment), []).append(segment)
+    found: dict[str, int] = {}
+    for some in passes.values():
+        before = some[: next((n for n, one in enumerate(some) if one.kind.works), 0)]
+        way = next((one for one in before if one.kind in _WAYS_IN), None)
+        if way is None or any(one.id in left for one in before) or not happened.get(some[len(before)].id, Spent()).on:
+            continue
+        real = sum(happened.get(one.id, Spent()).whole for one in before)
+        found[way.id] = max(0, way.seconds * 1000 + real - sum(one.seconds * 1000 for one in before))
+    return found
+
+
+def together(some: Iterable[Mapping[str, int]]) -> dict[str, int]:
+    """What several runs took, segment by segment: the middle of them."""
+    every: dict[str, list[int]] = {}
+    for took in some:
+        for name, ms in took.items():
+            every.setdefault(name, []).append(ms)
+    return {name: round(median(times)) for name, times in every.items()}
+
+
+def usually_late(script: Script, offs_s: Sequence[int]) -> Lesson | None:
+    """The offer to plan for less time where a class usually ends late; ``offs_s``: seconds over, of each run."""
+    if len(offs_s) < OFTEN or sum(off > 0 for off in offs_s) < OFTEN:
+        return None
+    late, target = round(median(offs_s)), script.brief.target_s
+    if late < LATE_S or late >= target:
+        return None
+    told = f"Usually {late} s over (the middle of {len(offs_s)} times): fit it to {clock(target - late)}."
+    return Lesson(Taught.TARGET, "", target, target - late, told)

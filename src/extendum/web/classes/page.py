@@ -12,7 +12,7 @@ from extendum.core.audience import WhatNext
 from extendum.core.checks.finding import Severity
 from extendum.core.compile import compile_script
 from extendum.core.fit import Fitter
-from extendum.core.item import Item, Keep, Matters, MoveItem, Quiet
+from extendum.core.item import Item, Keep, Matters, MoveItem, Quiet, dose_words
 from extendum.core.keeping import objections
 from extendum.core.script import Group, Script, Section
 from extendum.core.suggest import missing_areas
@@ -27,7 +27,6 @@ from extendum.web.classes.findings import Told, flags_of, report_of, told_counts
 from extendum.web.classes.models import Revision, StretchClass
 from extendum.web.classes.own import Own
 from extendum.web.classes.panels import group_words, newer_than, panel_of
-from extendum.web.classes.posted_items import dose_words
 from extendum.web.library.figures import figure_address
 from extendum.web.library.store import Library
 
@@ -93,6 +92,8 @@ def desk_context(of: StretchClass, chosen_id: str | None) -> dict[str, Any]:
     spans = section_spans(timeline, [(s.name, {i.id for i in s.items}) for s in script.sections])
     return {
         "class": of,
+        "taught_times": of.sessions.exclude(run=None).count(),
+        "next_times": of.next_times.filter(done_at=None),
         "script": script,
         "length": clock(length),
         "target": clock(target),

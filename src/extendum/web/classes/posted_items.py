@@ -8,7 +8,7 @@ from dataclasses import replace
 from extendum.core import edit
 from extendum.core.dose import Breaths, Dose, Elastic, Hold, Manner, Open, Phase, Pulses, Reps, Timed, describe
 from extendum.core.errors import RefusedError
-from extendum.core.item import CountIs, Item, Keep, Matters, MoveItem, Quiet, SetOrder, Stage, Talk, TalkKind
+from extendum.core.item import CountIs, Keep, Matters, MoveItem, Quiet, SetOrder, Stage, Talk, TalkKind, dose_words
 from extendum.core.move import Prop, Sidedness
 from extendum.core.script import Script
 from extendum.core.style import Facing
@@ -266,26 +266,6 @@ def _move(script: Script, item_id: str) -> MoveItem:
         raise RefusedError("item", "a move", item.name)
     return item
 
-
-def dose_words(item: Item) -> str:
-    """The dose of any item in a few words."""
-    if not isinstance(item, MoveItem):
-        return f"{item.quantity.value} s"
-    told = " + ".join(describe(dose) for dose in item.doses)
-    if item.sets > 1:
-        told = f"{item.sets} × {told}"
-    sides = item.move.sidedness
-    if sides.alternates:
-        return f"{told} {'in all' if item.even else 'a side'}"
-    return told if sides is Sidedness.TOGETHER else f"{told} {_EACH[sides]}"
-
-
-_EACH = {
-    Sidedness.EACH_SIDE: "each side",
-    Sidedness.EACH_DIRECTION: "each way",
-    Sidedness.EACH_SIDE_AND_DIRECTION: "each side and way",
-    Sidedness.CROSSED: "crossed",
-}
 
 ITEM_EDITS = {
     "talk": _talk,

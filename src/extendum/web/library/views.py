@@ -18,6 +18,7 @@ from extendum.core.body import Base, Posture, Region, Side
 from extendum.core.compile import compile_script
 from extendum.core.edit import insert_item, new_script, set_target
 from extendum.core.find import Query, find
+from extendum.core.item import dose_words
 from extendum.core.library import LibraryMove, take_up
 from extendum.core.move import Effect, Kind, Move
 from extendum.core.style import CueStyle
@@ -27,7 +28,6 @@ from extendum.draw.sheet import draw_sheet
 from extendum.web.classes.access import own_class
 from extendum.web.classes.drawn import drawn
 from extendum.web.classes.models import MoveUse, StretchClass
-from extendum.web.classes.posted_items import dose_words
 from extendum.web.library import store
 from extendum.web.library.figures import figure_address, figure_words
 from extendum.web.library.models import OwnMove

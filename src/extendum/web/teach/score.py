@@ -107,6 +107,21 @@ def score_of(script: Script, timeline: Timeline, library: Library, tray: Sequenc
     }
 
 
+def public_score(script: Script, timeline: Timeline, library: Library, tray: Sequence[Spare] = ()) -> dict[str, Any]:
+    """What the class's screen is told: what is done when, and nothing of what is said, noted or kept ready."""
+    whole = score_of(script, timeline, library, tray)
+    kept = ("length", "steps", "names", "doses")
+    plain = {name: whole[name] for name in kept}
+    bare = [_bare(segment) for segment in whole["segments"]]
+    spare = {**whole["spare"], "segments": [_bare(one) for one in whole["spare"]["segments"]], "cues": []}
+    easier = {item: {"name": one["name"], "words": ""} for item, one in whole["easier"].items()}
+    return {**plain, "segments": bare, "spare": spare, "cues": [], "easier": easier}
+
+
+def _bare(segment: dict[str, Any]) -> dict[str, Any]:
+    return {name: segment[name] for name in ("id", "kind", "start", "end", "item", "stage", "side")}
+
+
 def tapped(script: Script, timeline: Timeline) -> dict[str, Any]:
     """What is played instead in a rehearsal at the teacher's own pace."""
     short = rehearsed(timeline)

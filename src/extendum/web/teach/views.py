@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-from datetime import timedelta
 from pathlib import Path
 from typing import Any
 
@@ -28,13 +27,13 @@ from extendum.web.classes.models import Revision, StretchClass
 from extendum.web.classes.page import compiled
 from extendum.web.library.figures import stage_figure
 from extendum.web.library.store import library_of
-from extendum.web.teach.models import LiveEvent, LiveRun
+from extendum.web.records import sessions
+from extendum.web.teach.following import clock_off, held
+from extendum.web.teach.models import Link, LiveEvent, LiveRun
 from extendum.web.teach.score import score_of, spares, tapped
 
 #: A Stage that was away sends what it kept in parts.
 MOST_EVENTS, LONGEST_KEY = 2000, 40
-#: A Stage that has not told anything for so long does not hold the class any more; it tells something every 4 s.
-HELD_FOR = timedelta(seconds=15)
 _WORKER = Path(__file__).parents[1] / "assets" / "worker.js"
 
 
@@ -50,7 +49,13 @@ def rehearse(request: HttpRequest, pk: int) -> HttpResponse:
     return _stage(request, own_class(request, pk), rehearses=True)
 
 
-def _stage(request: HttpRequest, of: StretchClass, *, rehearses: bool) -> HttpResponse:
+@require_GET
+def take(request: HttpRequest, pk: int) -> HttpResponse:
+    """The same screen in front of a camera: a slate, the words as a prompter, retakes and marks."""
+    return _stage(request, own_class(request, pk), takes=True)
+
+
+def _stage(request: HttpRequest, of: StretchClass, *, rehearses: bool = False, takes: bool = False) -> HttpResponse:
     store.close(of)
     script, timeline = store.script_of(of.head), compiled(bytes(of.head.document))
     props: dict[str, Prop] = {p.name: p for item in script.moves() for p in item.move.props}
@@ -65,6 +70,9 @@ def _stage(request: HttpRequest, of: StretchClass, *, rehearses: bool) -> HttpRe
         "figures": [(item, side.value, svg) for item, side, svg in shown if svg],
         "score": {**score_of(script, timeline, library, tray), **(tapped(script, timeline) if rehearses else {})},
         "rehearses": rehearses,
+        "takes": takes,
+        "session": request.GET.get("session", ""),
+        "clickers": of.owner.links.filter(kind=Link.Kind.CLICKER, revoked_at=None).exists(),
         "catches_at": CATCHES_AT_S,
         "length": clock(timeline.length_s),
         "ribbon": drawn(draw_ribbon(timeline)),
@@ -94,43 +102,42 @@ def events(request: HttpRequest, pk: int) -> HttpResponse:
     """
     of = own_class(request, pk)
     if request.method == "GET":
-        return JsonResponse({"run": _plain_run(_held(of))})
+        return JsonResponse({"run": _plain_run(held(of))})
     try:
         key, stamp, found = _read_events(request.body)
     except RefusedError as error:
         return JsonResponse({"message": str(error)}, status=422)
-    plain = json.loads(request.body)
-    me, takes, rehearsal = (
-        str(plain.get("me", ""))[:LONGEST_KEY],
-        plain.get("take") is True,
-        plain.get("rehearsal") is True,
-    )
-    with transaction.atomic():
-        held = _held(of)
-        if held and held.holder != me and not takes and not rehearsal:
-            return JsonResponse({"run": _plain_run(held)}, status=423)
-        told = {"stamp": stamp, "revision": _revision(of, plain.get("revision")), "rehearsal": rehearsal}
-        run, _ = LiveRun.objects.get_or_create(of=of, key=key, defaults=told)
-        LiveEvent.objects.bulk_create([LiveEvent(run=run, **one) for one in found], ignore_conflicts=True)
-        if run.rehearsal:
-            return JsonResponse({"kept": run.events.count()})
-        LiveRun.objects.filter(of=of).exclude(pk=run.pk).update(holder="")
-        ended = run.events.order_by("-at", "-pk").values_list("kind", flat=True).first() == "end"
-        run.holder, run.held_at = ("" if ended or not me else me), timezone.now()
-        run.save(update_fields=["holder", "held_at"])
-    return JsonResponse({"kept": run.events.count()})
+    return _keep(of, key, stamp, found, json.loads(request.body))
+
+
+@transaction.atomic
+def _keep(of: StretchClass, key: str, stamp: int, found: list[dict[str, Any]], plain: dict[str, Any]) -> HttpResponse:
+    """Keep what a Stage told; a rehearsal holds no class and has no session."""
+    me, rehearsal = str(plain.get("me", ""))[:LONGEST_KEY], plain.get("rehearsal") is True
+    other = held(of)
+    if other and other.holder != me and plain.get("take") is not True and not rehearsal:
+        return JsonResponse({"run": _plain_run(other)}, status=423)
+    told = {"stamp": stamp, "revision": _revision(of, plain.get("revision")), "rehearsal": rehearsal}
+    told["take"] = rehearsal and plain.get("taking") is True
+    run, made = LiveRun.objects.get_or_create(of=of, key=key, defaults=told)
+    LiveEvent.objects.bulk_create([LiveEvent(run=run, **one) for one in found], ignore_conflicts=True)
+    answer: dict[str, Any] = {"kept": run.events.count()}
+    if run.rehearsal:
+        return JsonResponse(answer)
+    if made and not sessions.begin(run, plain.get("session")) and plain.get("session"):
+        answer["message"] = "That session has a log already: this one is kept as a session of its own."
+    LiveRun.objects.filter(of=of).exclude(pk=run.pk).update(holder="")
+    ended = run.events.order_by("-at", "-pk").values_list("kind", flat=True).first() == "end"
+    run.holder, run.held_at = ("" if ended or not me else me), timezone.now()
+    run.clock_off = clock_off(run.clock_off, plain.get("now"), run.held_at)
+    run.save(update_fields=["holder", "held_at", "clock_off"])
+    return JsonResponse(answer)
 
 
 def _revision(of: StretchClass, told: object) -> Revision | None:
     """The revision that a Stage plays; the one that is on where it does not tell."""
     known = Revision.objects.filter(of=of, pk=told).first() if type(told) is int and 0 < told < 2**62 else None
     return known or of.head
-
-
-def _held(of: StretchClass) -> LiveRun | None:
-    """The run that a Stage holds now; one that was not heard of for a while is free."""
-    since = timezone.now() - HELD_FOR
-    return LiveRun.objects.filter(of=of, held_at__gte=since).exclude(holder="").order_by("-held_at").first()
 
 
 def _plain_run(run: LiveRun | None) -> dict[str, Any] | None:

@@ -206,6 +206,7 @@ const keys = {
   t: () => edit("talk"),
   p: () => document.getElementById("peg").focus(),
   v: press("to-versions"),
+  e: press("to-files"),
   s: () => { if (sectionHere()) openOrder(sectionHere()); },
   a: () => adder().focus(),
   f: () => { const target = document.getElementById("target"); target.focus(); target.select(); },

@@ -18,7 +18,7 @@ export function after(run, event) {
   if (!kinds[event.kind]) throw new Error(`no such event: ${event.kind}`);
   const now = { ...advance(run, event.at) };
   now.seen = [...now.seen, event.id];
-  if (!now.steps.length || (event.kind !== "start" && !now.started) || (now.ended && event.kind !== "back")) return now;
+  if (!now.steps.length || (event.kind !== "start" && !now.started) || (now.ended && !["back", "retake"].includes(event.kind))) return now;
   return kinds[event.kind](now, event);
 }
 
@@ -88,7 +88,12 @@ const kinds = {
     const ms = most(step.ms + step.unit);
     return matched(withStep(run, run.at, { ms }), ms);
   },
-  "end-now": (run) => (!stepOf(run).works || !run.into ? to(run, run.at + 1) : finished(run)),
+  "end-now"(run) {
+    const { works, unit } = stepOf(run);
+    if (!works || !run.into) return to(run, run.at + 1);
+    const whole = Math.ceil(run.into / (unit || 1)) * (unit || 1);
+    return to(matched(run, whole), run.at + 1);
+  },
   in(run) {
     const { group } = stepOf(run);
     const work = run.steps.findIndex((step, n) => n >= run.at && step.group === group && step.works);
@@ -103,6 +108,12 @@ const kinds = {
     if (!run.ended && lasted < BACK_WITHIN && begin > 0) begin = begins(run, begin - 1);
     return { ...to(run, begin), ended: false, running: run.ended ? true : run.running };
   },
+  retake(run) {
+    let index = Math.min(run.at, run.steps.length - 1);
+    while (index > 0 && run.steps[index - 1].item === run.steps[index].item) index -= 1;
+    return { ...to(run, index), ended: false, running: true };
+  },
+  mark: (run) => run,
   swap(run) {
     const { item, side } = stepOf(run);
     const here = run.steps.map((step, n) => [step, n]).filter(([step]) => step.item === item && step.side);

@@ -11,6 +11,7 @@ from django.db import transaction
 from extendum.core.errors import RefusedError
 from extendum.formats.document import loads
 from extendum.web.classes import store
+from extendum.web.records.demo import teach_for_months
 
 
 class Command(BaseCommand):
@@ -34,4 +35,5 @@ class Command(BaseCommand):
             except RefusedError as error:
                 raise CommandError(f"{path}: {error}") from None
             store.create(user, script, f"Loaded {path.name}")
+        teach_for_months(list(user.classes.order_by("pk")))
         self.stdout.write(f"Demo classes loaded: {user.classes.count()}")

@@ -5,12 +5,16 @@ import { after, fold, leftMs, prepared } from "../playing.js";
 import { post, root, tell } from "./page.js";
 
 export const rehearses = root.rehearses === "yes";
+// In front of a camera.
+export const records = root.takes === "yes";
+//: Neither holds the class; both are kept apart from what was taught.
+export const apart = rehearses || records;
 const plain = JSON.parse(el("score").textContent);
 const scores = { plan: prepared(plain), tap: plain.tap && prepared({ ...plain, ...plain.tap }) };
 //: A rehearsal that is faster than life.
 export const TIMES = 4;
 const LONGEST_AWAY = 6 * 3600 * 1000;
-const KEY = `extendum-${rehearses ? "rehearsal" : "run"}-${root.class}-${root.stamp}`;
+const KEY = `extendum-${records ? "take" : rehearses ? "rehearsal" : "run"}-${root.class}-${root.stamp}`;
 
 const newName = () => crypto.randomUUID?.() ?? `${Date.now()}-${Math.random()}`.slice(0, 40);
 const newRecord = () => ({ run: newName(), events: [], told: 0 });
@@ -24,7 +28,7 @@ const again = () => {
   live.run = fold(live.score.steps, live.record.events, live.score.spare.steps);
 };
 again();
-const keep = () => localStorage.setItem(KEY, JSON.stringify(live.record));
+export const keep = () => localStorage.setItem(KEY, JSON.stringify(live.record));
 export function newRun(mode) {
   live.record = { ...newRecord(), ...(mode && { mode }) };
   again();
@@ -81,7 +85,7 @@ const ME = sessionStorage.getItem("extendum-me") ?? newName();
 sessionStorage.setItem("extendum-me", ME);
 let telling = null;
 export function tellServer(take = false) {
-  const { record, run } = live, holds = run.started && !run.ended && !rehearses;
+  const { record, run } = live, holds = run.started && !run.ended && !apart;
   if (record.fast || live.watching || (record.told >= record.events.length && !holds)) return telling;
   // What happens while it tells is told right after.
   telling ??= tellNow(take).then((more) => { telling = null; return more ? tellServer() : null; });
@@ -91,10 +95,16 @@ async function tellNow(take) {
   const { record } = live, upTo = Math.min(record.events.length, record.told + 500);
   try {
     const answer = await post(root.events, {
-      run: record.run, stamp: Number(root.stamp), revision: Number(root.revision), me: ME, take, rehearsal: rehearses,
+      run: record.run, stamp: Number(root.stamp), revision: Number(root.revision), me: ME, take, rehearsal: apart, taking: records,
+      session: Number(root.session) || 0, now: Math.round(base + performance.now()),
       events: record.events.slice(record.told, upTo),
     });
-    if (answer.ok && record === live.record) { record.told = upTo; keep(); }
+    if (answer.ok && record === live.record) {
+      record.told = upTo;
+      keep();
+      const { message } = await answer.json();
+      if (message) tell(message, 10_000);
+    }
     else if (answer.status === 423) watch((await answer.json()).run);
     return answer.ok && record.told < record.events.length;
   } catch { return false; /* the server is away: later */ } finally { show("after-kept", told()); }
@@ -130,7 +140,7 @@ export async function takeOver() {
 }
 // When this page opens, another Stage may be teaching already.
 export function askWhoTeaches() {
-  if (rehearses) return;
+  if (apart) return;
   fetch(root.events).then((answer) => answer.json()).then(({ run: theirs }) => {
     if (theirs && theirs.stamp === Number(root.stamp) && !live.record.events.length) watch(theirs);
     else if (live.run.started && !live.run.ended) tellServer();

@@ -4,8 +4,9 @@ import { advance, cueMs, cuesOf, seenNow, stepOf, textOf } from "../playing.js";
 import * as sounds from "../sounds.js";
 import { catchUp, catchUpAlone, leaveIt } from "./catching.js";
 import { draw, drawAgain, hasWork, sizeAgain } from "./drawn.js";
-import { act, askWhoTeaches, backFromSleep, endBy, lasted, lateMs, live, newRun, now, plannedMs, rehearses, returned, takeOver, tellServer, told } from "./live.js";
+import { act, apart, askWhoTeaches, backFromSleep, endBy, keep, lasted, lateMs, live, newRun, now, plannedMs, records, rehearses, returned, takeOver, tellServer, told } from "./live.js";
 import { hushTold, post, root, tell } from "./page.js";
+import { drawPrompter } from "./prompter.js";
 import { openTray } from "./tray.js";
 
 const active = () => live.run.started && !live.run.ended;
@@ -25,7 +26,7 @@ function begin() {
 // Three seconds from the press to the first word, where the teacher asked for it.
 let counting = null;
 function countIn() {
-  if (!el("count-in")?.checked || counting !== null) { counting = null; return begin(); }
+  if ((!records && !el("count-in")?.checked) || counting !== null) { counting = null; return begin(); }
   sounds.on();
   counting = performance.now();
 }
@@ -54,14 +55,27 @@ live.ended = async () => {
   show("after-kept", live.record.fast ? "Nothing was measured: it was only looked through." : told());
   awake?.release();
   document.exitFullscreen?.().catch(() => {});
-  if (live.record.mode === "tap") return offers();
-  if (!live.watching && !rehearses) post(root.taught).catch(() => {});
+  if (live.record.mode === "tap") return fetched(`${root.learned}?run=`);
+  if (records) return fetched(root.takesOf, "?part=1");
+  if (live.watching || apart) return;
+  // The end of the timeline is told, too: what was heard of last is not taken for the end.
+  if (live.record.events.at(-1)?.kind !== "end") act("end");
+  post(root.taught).catch(() => {});
+  card();
 };
-// What a rehearsal teaches: the server compares what was told with the script.
-async function offers() {
+// What the class was, in three facts, and what could be set.
+async function card() {
   try {
     await tellServer();
-    const answer = await fetch(`${root.learned}?run=${encodeURIComponent(live.record.run)}`);
+    const answer = await fetch(`${root.card}?run=${encodeURIComponent(live.record.run)}`);
+    if (answer.ok) el("learned").innerHTML = await answer.text();
+  } catch { /* the logbook has it later */ }
+}
+// What a rehearsal teaches, or the takes of a recording: the server compares what was told with the script.
+async function fetched(before, after = "") {
+  try {
+    await tellServer();
+    const answer = await fetch(`${before}${encodeURIComponent(live.record.run)}${after}`);
     el("learned").innerHTML = answer.ok ? await answer.text() : "<p>What was measured cannot be shown now: the server did not take it.</p>";
   } catch { show("after-kept", "What was measured is kept here until the server answers; come back to this page then."); }
 }
@@ -93,9 +107,9 @@ let heard = { id: null, into: 0, works: false };
 function sound() {
   const { run, score } = live, step = stepOf(run), same = heard.id === step.id;
   const from = same ? heard.into : -1;
-  const jumped = same && run.into - heard.into > 500;
-  if (!same && heard.works && !step.works) sounds.tone("release");
-  if (!same && step.works) sounds.tone("start");
+  const jumped = records || (same && run.into - heard.into > 500);
+  if (!records && !same && heard.works && !step.works) sounds.tone("release");
+  if (!records && !same && step.works) sounds.tone("start");
   heard = { id: step.id, into: run.into, works: step.works };
   if (jumped) return;
   for (const cue of cuesOf(score, step)) {
@@ -103,7 +117,7 @@ function sound() {
     if (at <= from || at > run.into) continue;
     if (cue.kind === "count") sounds.tone("count");
     else if (cue.kind === "halfway") sounds.tone("halfway");
-    if (cue.mode === "spoken" && !rehearses) sounds.speak(textOf(score, step, cue));
+    if (cue.mode === "spoken" && !apart) sounds.speak(textOf(score, step, cue));
   }
 }
 function openSound() {
@@ -134,22 +148,41 @@ function jump(kind) {
   act(kind);
 }
 const going = (what) => () => { if (active()) what(); };
-const teaching = (what) => going(() => (rehearses ? tell("Not in a rehearsal.") : what()));
+const teaching = (what) => going(() => (apart ? tell("Not in a rehearsal.") : what()));
 const deeds = {
   go: goOn, pause: toggle, start: countIn, longer: going(() => act("longer", { ms: 10_000 })), more: going(() => act("more")),
   back: () => { if (live.run.started) jump("back"); }, again: going(() => jump("repeat")), skip: going(() => jump("skip")), swap: going(swap),
   easier: going(() => act("easier")), rest: going(() => { el("tray").close(); act("insert", { ms: 30_000 }); tell("A rest of 30 s comes before the next pass."); }),
   "catch-up": teaching(catchUp), "take-over": takeOver, "open-tray": teaching(openTray), "tray-close": () => el("tray").close(), settings: openSound, "sound-close": openSound,
   try: () => { sounds.on(); sounds.tone("release"); sounds.speak("Keep breathing."); }, full, leave, stay,
+  retake: going(() => { jump("retake"); tell("Another take of this item; the one before is kept in the file."); }),
+  mark: going(() => { act("mark", { step: "insert shot" }); tell("Marked: an insert shot here."); }),
   tap: () => rehearse("tap"), fast: () => rehearse("fast"), enough: going(() => { el("ask").close(); jump("end"); }),
 };
 for (const [id, what] of Object.entries(deeds)) el(id)?.addEventListener("click", (event) => { event.currentTarget.blur(); what(); });
 el("end-by")?.addEventListener("change", endBy);
 let leaving = false;
 el("really").addEventListener("click", () => { leaving = true; });
+// A clicker sends the same deeds: each is done once, and one that came late is not done any more.
+const CLICKED = { go: goOn, pause: toggle, longer: deeds.longer, more: deeds.more, back: deeds.back, skip: deeds.skip, again: deeds.again, easier: deeds.easier };
+async function clicked() {
+  if (active() && !live.watching) {
+    try {
+      const answer = await fetch(`${root.presses}?run=${encodeURIComponent(live.record.run)}&after=${live.record.pressed ?? 0}`);
+      for (const { n, kind } of answer.ok ? (await answer.json()).presses : []) {
+        if (n <= (live.record.pressed ?? 0)) continue;
+        live.record.pressed = n;
+        keep();
+        CLICKED[kind]?.();
+      }
+    } catch { /* the server is away: the keys of the Stage are there */ }
+  }
+  setTimeout(clicked, 400);
+}
+if (root.clickers === "yes" && !apart) clicked();
 // Keys of our own, and what presentation clickers send: page down and up, and the full stop for a dark screen.
 const keys = {
-  " ": toggle, enter: goOn, pagedown: goOn, pageup: deeds.back, ".": toggle, l: deeds.longer, o: deeds.more, b: deeds.back, r: deeds.again,
+  " ": toggle, enter: goOn, pagedown: goOn, pageup: deeds.back, ".": toggle, l: deeds.longer, o: deeds.more, b: deeds.back, r: records ? deeds.retake : deeds.again, k: () => { if (records) deeds.mark(); },
   n: deeds.skip, s: deeds.swap, x: deeds.easier, i: deeds.rest, e: going(() => act("end-now")), c: deeds["catch-up"], z: backFromSleep,
   arrowleft: deeds.back, arrowright: deeds.skip, t: () => (live.watching ? takeOver() : deeds["open-tray"]()), m: openSound, w: full, escape: leave,
   h: () => { if (!live.run.started) el("rehearse")?.click(); },
@@ -186,7 +219,7 @@ window.addEventListener("resize", sizeAgain);
 
 // ---- it stays without the server: what the page is made of is kept for a reload ---------------------------------------
 async function keepPage() {
-  if (!("serviceWorker" in navigator) || !window.caches || rehearses) return;
+  if (!("serviceWorker" in navigator) || !window.caches || apart) return;
   try {
     await navigator.serviceWorker.register(root.worker, { scope: "/" });
     const kept = await caches.open("extendum-stage");
@@ -196,7 +229,7 @@ async function keepPage() {
   } catch { /* without it the Stage plays on, and only a reload needs the server */ }
 }
 
-if (returned) { stayAwake(); tell(rehearses ? "Back where the rehearsal is." : "Back where the class is."); }
+if (returned) { stayAwake(); tell(records ? "Back where the recording is." : rehearses ? "Back where the rehearsal is." : "Back where the class is."); }
 watchStretch();
 draw();
 askWhoTeaches();
@@ -210,7 +243,8 @@ document.fonts?.ready.then(() => { sizeAgain(); keepPage(); });
   cover();
   if (active()) {
     draw();
-    if (live.run.running && !live.watching) { sound(); if (!rehearses) catchUpAlone(); }
+    if (records) drawPrompter();
+    if (live.run.running && !live.watching) { sound(); if (!apart) catchUpAlone(); }
   }
   hushTold();
   requestAnimationFrame(frame);

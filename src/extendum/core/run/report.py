@@ -1,0 +1,262 @@
+"""What really happened in a run, against what was planned: where the time went, the sides, what was left out or put in.
+
+Every millisecond of the run belongs to exactly one cause, so that the causes always add up to the difference.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, replace
+from enum import StrEnum
+from types import MappingProxyType
+
+from extendum.core.body import Side
+from extendum.core.explain import names
+from extendum.core.run.fold import Event, Run, Span
+from extendum.core.run.log import Spent, spent
+from extendum.core.run.steps import Step
+from extendum.core.script import Script
+from extendum.core.timeline import Segment, SegmentKind, Timeline, clock
+
+_NOTHING: Mapping[str, str] = MappingProxyType({})
+#: Sides that differ by less are told as the same; so is a class that ends so near its plan.
+SAME_S = 3
+
+
+class Cause(StrEnum):
+    """Where a difference to the plan comes from."""
+
+    WAYS = "getting there and set-up"
+    TALK = "talk"
+    WORK = "holds and counts"
+    CAUGHT_UP = "catching up"
+    AGAIN = "done again"
+    PUT_IN = "put in"
+    SKIPPED = "skipped"
+    PAUSED = "paused"
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """One step as planned and as it was, in milliseconds; None was not planned."""
+
+    step: Step
+    name: str
+    kind: SegmentKind
+    planned_ms: int | None
+    spent: Spent
+    cause: Cause
+
+    @property
+    def off_ms(self) -> int:
+        """What it took more than planned, pauses apart."""
+        return self.spent.on - (self.planned_ms or 0)
+
+
+@dataclass(frozen=True, slots=True)
+class Sides:
+    """What the sides of a move really got, in milliseconds."""
+
+    item: str
+    name: str
+    left_ms: int
+    right_ms: int
+
+    @property
+    def apart_s(self) -> int:
+        """How far the sides are apart."""
+        return round(abs(self.left_ms - self.right_ms) / 1000)
+
+
+@dataclass(frozen=True, slots=True)
+class Report:
+    """A run against its plan."""
+
+    planned_ms: int
+    real_ms: int
+    lines: tuple[Line, ...]
+    causes: Mapping[Cause, int]
+    sides: tuple[Sides, ...]
+    skipped: tuple[str, ...]
+    longer: tuple[tuple[str, int], ...]
+    put_in: tuple[str, ...]
+    easier: tuple[str, ...]
+
+    @property
+    def off_s(self) -> int:
+        """Seconds over the plan, or under it."""
+        return round((self.real_ms - self.planned_ms) / 1000)
+
+    @property
+    def uneven(self) -> tuple[Sides, ...]:
+        """The moves whose sides did not get the same."""
+        return tuple(one for one in self.sides if one.apart_s >= SAME_S)
+
+    def facts(self) -> tuple[str, str, str]:
+        """Three sentences: how long and why, the sides, and what was done otherwise."""
+        return self._length(), self._both_sides(), self._otherwise()
+
+    def _length(self) -> str:
+        real = clock(round(self.real_ms / 1000))
+        if abs(self.off_s) < SAME_S:
+            return f"{real}, as planned."
+        over = self.off_s > 0
+        most = max(self.causes, key=lambda one: self.causes[one] * (1 if over else -1))
+        told = f"{real} instead of {clock(self.planned_ms // 1000)}: {abs(self.off_s)} s {'over' if over else 'under'}"
+        return f"{told}, most of it {most} ({round(abs(self.causes[most]) / 1000)} s)."
+
+    def _both_sides(self) -> str:
+        if not self.sides:
+            return "Nothing was done one side at a time."
+        if not self.uneven:
+            return "Both sides got the same in every move."
+        worst = max(self.uneven, key=lambda one: one.apart_s)
+        more = f"; {len(self.uneven) - 1} more" if len(self.uneven) > 1 else ""
+        return f"{worst.name}: left {_s(worst.left_ms)}, right {_s(worst.right_ms)}{more}."
+
+    def _otherwise(self) -> str:
+        told = [f"skipped: {names(self.skipped)}"] if self.skipped else []
+        told += [f"longer: {names([f'{name} by {seconds} s' for name, seconds in self.longer])}"] if self.longer else []
+        told += [f"put in: {names(self.put_in)}"] if self.put_in else []
+        told += [f"the easier way: {names(self.easier)}"] if self.easier else []
+        whole = "; ".join(told)
+        return f"{whole[0].upper()}{whole[1:]}." if told else "Everything was done that was planned."
+
+
+_TALKS = frozenset(
+    {
+        SegmentKind.TALK,
+        SegmentKind.CHECK_IN,
+        SegmentKind.NOTICE,
+        SegmentKind.RECHECK,
+        SegmentKind.PROPS,
+        SegmentKind.STATION,
+        SegmentKind.QUIET,
+        SegmentKind.REST,
+        SegmentKind.DEMONSTRATION,
+    }
+)
+
+
+def report(
+    script: Script, timeline: Timeline, run: Run, events: Iterable[Event], brought: Mapping[str, str] = _NOTHING
+) -> Report:
+    """What became of a class; ``run`` is the fold of the events over the steps of the timeline, at its end.
+
+    ``brought``: the names of moves that came from the tray, by item.
+    """
+    planned = {segment.id: segment for segment in timeline.segments}
+    happened = spent(run)
+    fitted = {event.step for event in events if event.kind == "fit"}
+    again = _come_again(run.log)
+    items = {item.id: item for item in script.items()}
+    called = {**brought, **{item.id: item.name for item in script.items()}}
+    lines = tuple(_line(step, planned, happened, fitted, again, called) for step in _steps(run, planned))
+    causes = dict.fromkeys(Cause, 0)
+    for line in lines:
+        causes[line.cause] += line.off_ms
+        causes[Cause.PAUSED] += line.spent.paused
+    work: dict[str, list[Line]] = {}
+    for line in lines:
+        if line.step.works and line.planned_ms is not None:
+            work.setdefault(line.step.item, []).append(line)
+    skipped = [item for item, some in work.items() if not any(line.spent.on for line in some)]
+    more = {item: round(sum(line.off_ms for line in some if line.spent.on) / 1000) for item, some in work.items()}
+    put_in = dict.fromkeys(line.name for line in lines if line.planned_ms is None and line.spent.on)
+    return Report(
+        timeline.length_s * 1000,
+        sum(span.end - span.start for span in run.log),
+        lines,
+        causes,
+        tuple(_sides(script, work)),
+        tuple(items[item].name for item in skipped),
+        tuple((items[item].name, seconds) for item, seconds in more.items() if seconds >= SAME_S),
+        tuple(put_in),
+        tuple(items[item].name for item in sorted(run.easier) if item in items),
+    )
+
+
+def _steps(run: Run, planned: Mapping[str, Segment]) -> Sequence[Step]:
+    """All steps of the run; what is not planned only where it was really on."""
+    return [step for step in run.steps if step.id in planned or any(span.step == step.id for span in run.log)]
+
+
+def _line(
+    step: Step,
+    planned: Mapping[str, Segment],
+    happened: Mapping[str, Spent],
+    fitted: set[str],
+    again: set[str],
+    called: Mapping[str, str],
+) -> Line:
+    segment, was = planned.get(step.id), happened.get(step.id, Spent())
+    if segment is None:
+        name = called.get(step.item, "A rest" if "~" not in step.id else "A move from the tray")
+        kind = SegmentKind.REST if not step.works else SegmentKind.HOLD
+        return Line(step, name, kind, None, was, Cause.PUT_IN)
+    if not was.on:
+        cause = Cause.SKIPPED
+    elif step.id in again:
+        cause = Cause.AGAIN
+    elif step.works:
+        cause = Cause.CAUGHT_UP if step.id in fitted else Cause.WORK
+    else:
+        cause = Cause.TALK if segment.kind in _TALKS else Cause.WAYS
+    return Line(step, segment.name, segment.kind, segment.seconds * 1000, was, cause)
+
+
+def _come_again(log: Iterable[Span]) -> set[str]:
+    """The steps that were on, left, and on again later."""
+    found, before, seen = set[str](), "", set[str]()
+    for span in log:
+        if span.step != before and span.step in seen:
+            found.add(span.step)
+        before = span.step
+        seen.add(span.step)
+    return found
+
+
+def _sides(script: Script, work: Mapping[str, Iterable[Line]]) -> Iterable[Sides]:
+    """By move what each side got; time that is deliberately personal is not judged."""
+    for item in script.moves():
+        if item.self_led:
+            continue
+        got = dict.fromkeys((Side.LEFT.value, Side.RIGHT.value), 0)
+        for line in work.get(item.id, ()):
+            if line.step.side in got:
+                got[line.step.side] += line.spent.on
+        if any(got.values()):
+            yield Sides(item.id, item.name, got[Side.LEFT.value], got[Side.RIGHT.value])
+
+
+def as_taught(script: Script, timeline: Timeline, run: Run, brought: Mapping[str, str] = _NOTHING) -> Timeline:
+    """The run as a timeline in whole seconds, from its first word: what coverage counts and the log draws.
+
+    A pause is a rest without an item. What was put in has the name of its move.
+    """
+    planned = {segment.id: segment for segment in timeline.segments}
+    steps = {step.id: step for step in run.steps}
+    called = {**brought, **{item.id: item.name for item in script.items()}}
+    first = run.log[0].start if run.log else 0
+    found: list[Segment] = []
+    for n, span in enumerate(run.log):
+        start, end = (round((at - first) / 1000) for at in (span.start, span.end))
+        if end > start:
+            plain = planned.get(span.step) or _unplanned(steps.get(span.step), called)
+            if span.paused:
+                plain = replace(plain, kind=SegmentKind.REST, item="", name="paused", side=None, stage=None)
+            step = steps.get(span.step)
+            side = Side(step.side) if step and step.side and not span.paused else plain.side
+            found.append(replace(plain, id=f"{plain.id}#{n}", start_s=start, end_s=end, side=side, reason=""))
+    return Timeline(found[-1].end_s if found else 0, tuple(found))
+
+
+def _unplanned(step: Step | None, called: Mapping[str, str]) -> Segment:
+    """Something that was put in, as a segment."""
+    name = called.get(step.item, "put in") if step else "put in"
+    kind = SegmentKind.HOLD if step and step.works else SegmentKind.REST
+    return Segment(step.id if step else "?", kind, 0, 1, step.item if step else "", name, None, 1, 1, None, "")
+
+
+def _s(ms: int) -> str:
+    return f"{round(ms / 1000)} s"

@@ -1,0 +1,59 @@
+"""Plots over many sessions, as SVG with the numbers beside: bars over weeks, and bars by area."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+
+from extendum.draw.svg import n, tag, text
+
+LEFT, BOTTOM, TOP = 44.0, 22.0, 14.0
+
+
+def draw_weeks(weeks: Sequence[str], parts: Mapping[str, Sequence[float]], unit: str, width: float = 560) -> str:
+    """Stacked bars, one a week; ``parts``: name to one value a week. The sum stands over each bar."""
+    height = 190.0
+    most = max((sum(values) for values in zip(*parts.values(), strict=True)), default=0) or 1
+    step = (width - LEFT) / max(1, len(weeks))
+    scale = (height - BOTTOM - TOP) / most
+    drawn = [tag("path", d=f"M{n(LEFT)} {n(height - BOTTOM)}H{n(width)}", class_="axis")]
+    for column, week in enumerate(weeks):
+        x, y = LEFT + column * step + 2, height - BOTTOM
+        for row, values in enumerate(parts.values()):
+            tall = values[column] * scale
+            if tall > 0:
+                shape = {"x": n(x), "y": n(y - tall), "width": n(step - 4), "height": n(tall)}
+                drawn.append(tag("rect", **shape, class_=f"part p{row}"))
+                y -= tall
+        whole = sum(values[column] for values in parts.values())
+        if whole:
+            drawn.append(text(f"{whole:.0f}", x + step / 2 - 2, y - 3, class_="value", text_anchor="middle"))
+        if column % 2 == 0:
+            drawn.append(text(week, x + step / 2 - 2, height - 6, class_="label", text_anchor="middle"))
+    drawn.append(text(unit, 0, TOP - 3, class_="label"))
+    about = f"{unit} a week: " + ", ".join(parts)
+    return tag(
+        "svg", "".join(drawn), class_="plot", viewBox=f"0 0 {n(width)} {n(height)}", role="img", aria_label=about
+    )
+
+
+def draw_areas(rows: Sequence[tuple[str, Mapping[str, float]]], parts: Sequence[str], width: float = 560) -> str:
+    """Lying bars, one an area, in parts; the minutes stand at their end."""
+    pitch, names = 21.0, 150.0
+    most = max((sum(values.values()) for _, values in rows), default=0) or 1
+    scale = (width - names - 40) / most
+    drawn = []
+    for row, (area, values) in enumerate(rows):
+        x, y = names, row * pitch
+        drawn.append(text(area, names - 8, y + 14, class_="label", text_anchor="end"))
+        for column, part in enumerate(parts):
+            wide = values.get(part, 0) * scale
+            if wide > 0:
+                shape = {"x": n(x), "y": n(y + 3), "width": n(wide), "height": n(pitch - 7)}
+                drawn.append(tag("rect", **shape, class_=f"part p{column}"))
+                x += wide
+        drawn.append(text(f"{sum(values.values()):.0f}", x + 5, y + 14, class_="value"))
+    height = max(1, len(rows)) * pitch
+    about = "minutes by area"
+    return tag(
+        "svg", "".join(drawn), class_="plot", viewBox=f"0 0 {n(width)} {n(height)}", role="img", aria_label=about
+    )

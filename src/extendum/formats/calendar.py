@@ -1,0 +1,29 @@
+"""A class as a calendar entry (iCalendar)."""
+
+from __future__ import annotations
+
+from datetime import datetime, timedelta
+
+from icalendar import Calendar, Event
+
+from extendum.core.script import Script
+from extendum.core.timeline import clock
+
+
+def calendar_entry(script: Script, length_s: int, starts: datetime, made: datetime, uid: str, place: str = "") -> bytes:
+    """One event, from its start (with its time zone) for the length of the class; ``made``: when it is written."""
+    event = Event()
+    event.add("uid", uid)
+    event.add("dtstamp", made)
+    event.add("dtstart", starts)
+    event.add("dtend", starts + timedelta(seconds=length_s))
+    event.add("summary", script.title)
+    told = [clock(length_s), script.brief.group, f"{len(script.moves())} moves"]
+    event.add("description", ", ".join(filter(None, told)))
+    if place:
+        event.add("location", place)
+    calendar = Calendar()
+    calendar.add("prodid", "-//Extendum//class//EN")
+    calendar.add("version", "2.0")
+    calendar.add_component(event)
+    return bytes(calendar.to_ical())

@@ -1,0 +1,159 @@
+"""Everything that a class is given away as: each alone, or all in one pack."""
+
+from __future__ import annotations
+
+import tempfile
+import zipfile
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
+from datetime import UTC, datetime
+from functools import cached_property
+from pathlib import Path
+from typing import IO
+from uuid import NAMESPACE_URL, uuid5
+
+from extendum.core.captions import Caption, captions, chapters, hasty
+from extendum.core.compile import compile_script
+from extendum.core.cue_sheet import Entry, cue_sheet
+from extendum.core.script import Script
+from extendum.core.sound import Hurried, Voice
+from extendum.core.timeline import Timeline, clock
+from extendum.formats.audio import Kind, audio_guide, spoken_list
+from extendum.formats.calendar import calendar_entry
+from extendum.formats.captions import chapters_list, chapters_vtt, srt, vtt
+from extendum.formats.document import dumps
+from extendum.formats.pdf import Paper, cue_sheet_pdf, handout_pdf
+from extendum.formats.running_order import running_order
+from extendum.formats.script_text import markdown, plain_text
+
+Progress = Callable[[float], object]
+
+
+@dataclass
+class Export:
+    """A class to be given away: its document, on which paper, when it is, and who speaks."""
+
+    script: Script
+    paper: Paper = Paper.A4
+    starts: datetime | None = None
+    made: datetime = field(default_factory=lambda: datetime.now(UTC))
+    place: str = ""
+    voice: Voice | None = None
+    hurried: list[Hurried] = field(default_factory=list)
+
+    @cached_property
+    def timeline(self) -> Timeline:
+        """The compiled class."""
+        return compile_script(self.script)
+
+    @cached_property
+    def entries(self) -> list[Entry]:
+        """Its cue sheet."""
+        return cue_sheet(self.script, self.timeline)
+
+    @cached_property
+    def captions(self) -> list[Caption]:
+        """Its captions."""
+        return captions(self.timeline)
+
+    @property
+    def uid(self) -> str:
+        """What the calendar entry is known by: the same for the same class at the same time."""
+        return f"{uuid5(NAMESPACE_URL, f'{self.script.title} {self.starts}')}@extendum"
+
+
+def _ics(one: Export) -> bytes:
+    starts = one.starts or one.made.replace(minute=0, second=0, microsecond=0)
+    return calendar_entry(one.script, one.timeline.length_s, starts, one.made, one.uid, one.place)
+
+
+_TEXTS: Mapping[str, Callable[[Export], str | bytes]] = {
+    "vtt": lambda one: vtt(one.captions),
+    "srt": lambda one: srt(one.captions),
+    "chapters": lambda one: chapters_vtt(chapters(one.entries)),
+    "chapters-list": lambda one: chapters_list(chapters(one.entries)),
+    "md": lambda one: markdown(one.script, one.entries),
+    "txt": lambda one: plain_text(one.script, one.entries),
+    "csv": lambda one: running_order(one.entries),
+    "ics": _ics,
+    "pdf": lambda one: cue_sheet_pdf(one.script, one.timeline, one.entries, one.paper),
+    "handout": lambda one: handout_pdf(one.script, one.entries, one.paper),
+    "json": lambda one: dumps(one.script),
+}
+#: What each kind is called in a pack, and what it is.
+FILES: Mapping[str, tuple[str, str]] = {
+    "vtt": ("captions.vtt", "captions, WebVTT"),
+    "srt": ("captions.srt", "captions, SRT"),
+    "chapters": ("chapters.vtt", "chapters, WebVTT"),
+    "chapters-list": ("chapters.txt", "chapters, a plain list"),
+    "md": ("script.md", "the script, Markdown"),
+    "txt": ("script.txt", "the script, plain text"),
+    "csv": ("running-order.csv", "the running order, CSV"),
+    "ics": ("class.ics", "a calendar entry"),
+    "pdf": ("cue-sheet.pdf", "cue sheet with figures and minute sheet, PDF"),
+    "handout": ("handout.pdf", "one page for participants, PDF"),
+    "json": ("class.json", "the class as a document"),
+    "wav": ("guide.wav", "the audio guide, WAV"),
+    "ogg": ("guide.ogg", "the audio guide, Ogg Vorbis"),
+}
+KINDS = tuple(FILES)
+_SOUNDS = {"wav": Kind.WAV, "ogg": Kind.OGG}
+
+
+def write(one: Export, kind: str, path: Path, progress: Progress = lambda share: None) -> None:
+    """Write one kind to a file, whole or not at all."""
+    beside = path.with_name(f".{path.name}.new")
+    try:
+        if kind in _SOUNDS:
+            rate = one.script.style.words_per_minute
+            one.hurried += audio_guide(one.timeline, beside, _SOUNDS[kind], rate, one.voice, progress)
+        else:
+            made = _TEXTS[kind](one)
+            beside.write_bytes(made.encode() if isinstance(made, str) else made)
+        beside.replace(path)
+    finally:
+        beside.unlink(missing_ok=True)
+
+
+def pack(one: Export, out: IO[bytes], progress: Progress = lambda share: None) -> None:
+    """Everything in one zip; the sound once, as Ogg. ``progress`` is told the share done."""
+    texts = [kind for kind in _TEXTS if kind != "json"]
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as files, tempfile.TemporaryDirectory() as folder:
+        for n, kind in enumerate([*texts, "json"]):
+            files.writestr(FILES[kind][0], _TEXTS[kind](one))
+            progress(0.3 * (n + 1) / (len(texts) + 1))
+        path = Path(folder) / FILES["ogg"][0]
+        write(one, "ogg", path, lambda share: progress(0.3 + 0.65 * share))
+        files.write(path, path.name, zipfile.ZIP_STORED)
+        if one.voice is None:
+            files.writestr("spoken.txt", spoken_list(one.timeline))
+        files.writestr("report.txt", report(one))
+        progress(1.0)
+
+
+def report(one: Export) -> str:
+    """What is in the files that should be known: captions that are fast, words that the voice had to hurry."""
+    lines = [f"{one.script.title}, {clock(one.timeline.length_s)}", "", *about_captions(one), *about_voice(one)]
+    return "\n".join(lines) + "\n"
+
+
+def about_captions(one: Export) -> list[str]:
+    """The captions that are faster to hear than to read, with no quiet after them."""
+    fast, every = hasty(one.captions), len(one.captions)
+    if not fast:
+        return [f"All {every} captions can be read comfortably."]
+    told = [f"{len(fast)} of {every} captions are faster to hear than to read, with no quiet after them:"]
+    for caption in fast:
+        at, speed = clock(caption.start_ms // 1000), f"{caption.per_second:.0f} characters a second"
+        told.append(f"  {at} {speed}: {' '.join(caption.lines)}")
+    return told
+
+
+def about_voice(one: Export) -> list[str]:
+    """What the voice had to hurry, or that there is none."""
+    if one.voice is None:
+        return ["The guide has no voice: espeak-ng is not installed here. Tones stand where something is to be said."]
+    if not one.hurried:
+        return ["The voice says everything as planned."]
+    told = [f"{len(one.hurried)} texts are spoken faster than planned, so that nothing is cut:"]
+    return told + [f"  {clock(h.at_ms // 1000)} at {h.percent} % of the rate: {h.text}" for h in one.hurried]

@@ -1,0 +1,110 @@
+"""Giving a class away: every kind of file by itself, and all of them in one pack, with how far it is."""
+
+from __future__ import annotations
+
+import re
+import tempfile
+from pathlib import Path
+
+from django.http import FileResponse, Http404, HttpRequest, HttpResponse, HttpResponseRedirect
+from django.shortcuts import get_object_or_404, render
+from django.urls import reverse
+from django.utils import timezone
+from django.views.decorators.http import require_GET, require_POST
+
+from extendum.formats.exports import FILES, Export, write
+from extendum.formats.pdf import Paper
+from extendum.web.classes import store
+from extendum.web.classes.access import own_class
+from extendum.web.classes.models import StretchClass
+from extendum.web.giving.making import SLOW, begin, stopped
+from extendum.web.giving.models import Making
+
+_TYPES = {
+    ".vtt": "text/vtt",
+    ".srt": "application/x-subrip",
+    ".txt": "text/plain",
+    ".md": "text/markdown",
+    ".csv": "text/csv",
+    ".ics": "text/calendar",
+    ".pdf": "application/pdf",
+    ".json": "application/json",
+}
+
+
+def _paper(asked: str) -> Paper:
+    return next((one for one in Paper if one == asked), Paper.A4)
+
+
+def _named(of: StretchClass, file: str) -> str:
+    """A file's name with the class's before it."""
+    return f"{re.sub(r'[^0-9A-Za-z]+', '-', of.title).strip('-').lower()[:60] or 'class'}-{file}"
+
+
+@require_GET
+def give(request: HttpRequest, pk: int) -> HttpResponse:
+    """What a class can be given away as."""
+    of = own_class(request, pk)
+    quick = [(kind, *FILES[kind]) for kind in FILES if kind not in SLOW]
+    slow = [(kind, *FILES[kind]) for kind in FILES if kind in SLOW]
+    last = of.makings.order_by("-pk").first()
+    context = {"class": of, "quick": quick, "slow": slow, "papers": [one.value for one in Paper]}
+    return render(request, "giving/give.html", {**context, **_shown(last, request)})
+
+
+def _shown(making: Making | None, request: HttpRequest) -> dict[str, object]:
+    """A making as its part of the page shows it."""
+    paper = _paper(request.GET.get("paper", making.paper if making else "")).value
+    return {
+        "making": making,
+        "paper": paper,
+        "stopped": stopped(making) if making else False,
+        "changed": bool(making and making.revision_id != making.of.head_id),
+    }
+
+
+@require_GET
+def give_file(request: HttpRequest, pk: int, kind: str) -> HttpResponse:
+    """One file that is made at once."""
+    of = own_class(request, pk)
+    if kind not in FILES or kind in SLOW:
+        raise Http404("no such file")
+    planned = of.sessions.filter(run=None, at__gte=timezone.now()).order_by("at").first()
+    starts, place = (timezone.localtime(planned.at), planned.place) if planned else (None, "")
+    one = Export(store.script_of(of.head), _paper(request.GET.get("paper", "")), starts, place=place)
+    with tempfile.TemporaryDirectory() as folder:
+        path = Path(folder) / FILES[kind][0]
+        write(one, kind, path)
+        answer = HttpResponse(path.read_bytes(), content_type=_TYPES[path.suffix])
+    answer["Content-Disposition"] = f'attachment; filename="{_named(of, FILES[kind][0])}"'
+    return answer
+
+
+@require_POST
+def make(request: HttpRequest, pk: int) -> HttpResponse:
+    """Begin with a file that takes a while."""
+    of, kind = own_class(request, pk), request.POST.get("kind", "")
+    if kind not in SLOW:
+        raise Http404("no such file")
+    making = begin(of, kind, _paper(request.POST.get("paper", "")))
+    if request.htmx:
+        return render(request, "giving/_making.html", {"class": of, **_shown(making, request)})
+    return HttpResponseRedirect(reverse("give", args=[pk]))
+
+
+@require_GET
+def making(request: HttpRequest, pk: int, making: int) -> HttpResponse:
+    """How far a file is."""
+    of = own_class(request, pk)
+    one = get_object_or_404(Making, of=of, pk=making)
+    return render(request, "giving/_making.html", {"class": of, **_shown(one, request)})
+
+
+@require_GET
+def made(request: HttpRequest, pk: int, making: int) -> FileResponse:
+    """The file that was made."""
+    one = get_object_or_404(Making, of=own_class(request, pk), pk=making, state=Making.State.DONE)
+    if not one.path.is_file():
+        raise Http404("it was kept for a day; make it again")
+    name = "pack.zip" if one.kind == "pack" else FILES[one.kind][0]
+    return FileResponse(one.path.open("rb"), as_attachment=True, filename=_named(one.of, name))

@@ -1,0 +1,76 @@
+// The Room: what the class sees. It follows the Stage, and has nothing to press.
+import { drawBreath, drawStretch, el, fitName, hide, mark, measureAgain, moveFigure, noFigure, opposite, put, show, showFigure, watchStretch } from "./drawing.js";
+import { follow, here, state } from "./follow.js";
+import { following, seenNow, stepOf } from "./playing.js";
+
+const PHASES = {
+  transition: "come along", switch: "change sides", turn: "the other way", setup: "come into it", settle: "settle",
+  hold: "stay", timed: "keep moving", open: "stay", release: "let go", quiet: "quiet", demonstration: "watch first",
+};
+const { easier: withEasier } = el("follows").dataset;
+const ARROW = { left: "←", right: "→", both: "" };
+
+let drawnKey = null;
+function draw() {
+  const run = state.gone ? null : here();
+  const over = run?.ended, on = Boolean(run?.started) && !over;
+  hide("room-waits", on || over || state.gone);
+  hide("room-over", !over);
+  hide("room-gone", !state.gone);
+  hide("room-away", state.reached || !on);
+  hide("room-on", !on);
+  if (!on) return;
+  const { score } = state;
+  const seen = seenNow(score, run), { step, segment, works, waits, left } = seen;
+  const easy = run.easier.includes(step.item) && score.easier[step.item];
+  const key = `${step.id} ${seen.side} ${Boolean(easy)}`;
+  if (key !== drawnKey) {
+    drawnKey = key;
+    const name = (easy && easy.name) || score.names[step.item] || "Rest";
+    const [main, ...rest] = name.split(", ");
+    const small = rest.length ? `, ${rest.join(", ")}` : "";
+    fitName("name", main, small, 0.42, 0.06);
+    el("name").replaceChildren(main, ...(small ? [Object.assign(document.createElement("small"), { textContent: small })] : []));
+    const side = opposite[seen.side] ? seen.side : seen.side === "both" && works ? "both" : "";
+    show("side", side === "both" ? "both sides" : side === "left" ? `${ARROW.left} left` : side ? `right ${ARROW.right}` : "");
+    const shown = easy && el(`figure-easy-${step.item}-${seen.side ?? "both"}`) ? `easy-${step.item}` : step.item;
+    showFigure("figure", shown, seen.side);
+    drawEasier(score, step, seen.side, shown !== step.item);
+    drawNext(score, run);
+    show("live", `${name}${side ? `, ${side}` : ""}`);
+  }
+  moveFigure("figure", seen, drawStretch(seen), run.into, run.running);
+  drawBreath(seen);
+  show("count", works ? String(seen.total ? seen.nth : waits ? "" : left) : "");
+  show("phase", !run.running ? "a moment" : seen.total ? `${seen.word}, ${seen.nth} of ${seen.total}` : PHASES[segment.kind] ?? "");
+  mark("room-on", "paused", !run.running);
+}
+// Beside the main figure, where the screen is set to show it and there is one.
+function drawEasier(score, { item }, side, shown) {
+  const option = score.easier[item];
+  const figure = option?.name && (el(`figure-easy-${item}-${side ?? "both"}`) ?? el(`figure-easy-${item}-both`));
+  const on = withEasier === "yes" && Boolean(figure) && !shown;
+  hide("easier", !on);
+  if (!on) return;
+  el("easier-figure").replaceChildren(figure.content.cloneNode(true));
+  show("easier-name", option.name);
+}
+function drawNext(score, run) {
+  const next = following(run), step = stepOf(run);
+  if (!next) { show("next", "the end"); return noFigure("next-figure"); }
+  showFigure("next-figure", next.item, next.side);
+  const side = opposite[next.side] ? `, ${next.side}` : "";
+  show("next", next.same && next.item === step.item ? `same${side}` : `${score.names[next.item] ?? "rest"}${side}`);
+}
+
+watchStretch();
+put("bead", "r", "24");
+follow(() => { drawnKey = null; draw(); });
+const again = () => { measureAgain(); drawnKey = null; };
+window.addEventListener("resize", again);
+document.fonts?.ready.then(again);
+navigator.wakeLock?.request("screen").catch(() => {});
+(function frame() {
+  draw();
+  requestAnimationFrame(frame);
+})();

@@ -1,0 +1,61 @@
+"""What follows a run: which one is on, and what a screen that has seen some of it is told."""
+
+from __future__ import annotations
+
+from datetime import datetime, timedelta
+from typing import Any
+
+from django.utils import timezone
+
+from extendum.web.classes.models import StretchClass
+from extendum.web.teach.models import Link, LiveRun
+
+#: A Stage that has not told anything for so long does not hold the class any more; it tells something every 4 s.
+HELD_FOR = timedelta(seconds=15)
+#: A screen goes on by itself when the Stage is not heard of; after so long it waits for the next class.
+SHOWN_FOR = timedelta(minutes=10)
+#: Clocks that part by more are set anew; below that the quickest of the messages tells best.
+PARTED_MS = 2000
+
+
+def held(of: StretchClass) -> LiveRun | None:
+    """The run that a Stage holds now; one that was not heard of for a while is free."""
+    since = timezone.now() - HELD_FOR
+    return LiveRun.objects.filter(of=of, held_at__gte=since).exclude(holder="").order_by("-held_at").first()
+
+
+def running(owner_id: int, within: timedelta = SHOWN_FOR) -> LiveRun | None:
+    """What somebody teaches now, as it was last heard of; rehearsals are nobody's business."""
+    since = timezone.now() - within
+    found = LiveRun.objects.filter(of__owner_id=owner_id, held_at__gte=since, rehearsal=False)
+    return found.order_by("-held_at").first()
+
+
+def clock_off(before: int | None, told: object, at: datetime) -> int | None:
+    """How far the server's clock is ahead of the Stage's: the least over its messages, which is the quickest one."""
+    if isinstance(told, bool) or not isinstance(told, int) or not 0 <= told < 2**62:
+        return before
+    here = round(at.timestamp() * 1000) - told
+    return here if before is None or abs(here - before) > PARTED_MS else min(before, here)
+
+
+def by_code(code: str, kind: Link.Kind) -> Link | None:
+    """The link of a code; None for one that never was or was revoked."""
+    return Link.objects.filter(code=code, kind=kind, revoked_at=None).first()
+
+
+def news(owner_id: int, seen: str) -> dict[str, Any]:
+    """What a screen does not know yet: ``seen`` is "run.event", the last it was told, or empty.
+
+    Times of events are those of the Stage; ``off`` brings them to the server's clock, whose time is ``now``.
+    """
+    run = running(owner_id)
+    plain: dict[str, Any] = {"now": round(timezone.now().timestamp() * 1000), "run": None}
+    if run is None:
+        return plain
+    known, _, last = seen.partition(".")
+    after = int(last) if known == str(run.pk) and last.isdigit() and len(last) < 19 else 0
+    told = run.events.filter(pk__gt=after).order_by("pk").values_list("pk", "key", "at", "kind", "step", "ms")
+    names = ("n", "id", "at", "kind", "step", "ms")
+    events = [dict(zip(names, one, strict=True)) for one in told]
+    return {**plain, "run": run.pk, "revision": run.revision_id, "off": run.clock_off or 0, "events": events}

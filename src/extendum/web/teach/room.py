@@ -1,0 +1,78 @@
+"""The Room: the class's screen, at an address that nobody guesses and that can be revoked; it is told no words."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from typing import Any
+
+from django.contrib.auth.decorators import login_not_required
+from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.shortcuts import render
+from django.views.decorators.cache import never_cache
+from django.views.decorators.http import require_GET
+
+from extendum.core.body import Side
+from extendum.core.move import OptionKind
+from extendum.core.script import Script
+from extendum.core.timeline import Timeline
+from extendum.web.classes import store
+from extendum.web.classes.page import compiled
+from extendum.web.library.figures import stage_figure
+from extendum.web.library.store import Library, library_of
+from extendum.web.teach.following import by_code, news, running
+from extendum.web.teach.models import Link
+from extendum.web.teach.score import Spare, public_score, spares
+
+
+@require_GET
+@never_cache
+@login_not_required
+def room(request: HttpRequest, code: str) -> HttpResponse:
+    """The screen, with the class that is taught now; it comes again by itself when another one is."""
+    link = by_code(code, Link.Kind.ROOM)
+    if link is None:
+        return render(request, "teach/gone.html", {"what": "screen"}, status=404)
+    return render(request, "teach/room.html", {"link": link, **shown(link)})
+
+
+@require_GET
+@never_cache
+@login_not_required
+def now(request: HttpRequest, code: str) -> JsonResponse:
+    """What happened since the screen last asked."""
+    return told(by_code(code, Link.Kind.ROOM), request.GET.get("seen", ""))
+
+
+def told(link: Link | None, seen: str) -> JsonResponse:
+    """What is new for whoever follows by a link; 404 when it was revoked."""
+    return JsonResponse(news(link.owner_id, seen)) if link else JsonResponse({"message": "revoked"}, status=404)
+
+
+def shown(link: Link, *, figures: bool = True) -> dict[str, Any]:
+    """What a page that follows is made of: the class of the run that is on, without anything that is to be said."""
+    run = running(link.owner_id)
+    if run is None or run.revision is None:
+        return {"run": None, "title": "", "score": None, "figures": []}
+    library = library_of(link.owner)
+    script, timeline = store.script_of(run.revision), compiled(bytes(run.revision.document))
+    tray = spares(script, library)
+    score = public_score(script, timeline, library, tray)
+    drawings = list(_figures(script, timeline, tray, library)) if figures else []
+    return {"run": run, "title": script.title, "score": score, "figures": [one for one in drawings if one[2]]}
+
+
+def _figures(
+    script: Script, timeline: Timeline, tray: Sequence[Spare], library: Library
+) -> Iterator[tuple[str, str, str]]:
+    """Each move's figure on the sides that it is done on, and that of its easier option."""
+    moves = {item.id: item.move for item in (*script.moves(), *(one.item for one in tray))}
+    played = [timeline, *(one.timeline for one in tray)]
+    for item, side in sorted(
+        {(s.item, s.side or Side.BOTH) for one in played for s in one.segments if s.item in moves}
+    ):
+        yield item, side.value, stage_figure(moves[item], side)
+        option = moves[item].option(OptionKind.EASIER)
+        other = library.moves.get(option.move) if option and option.move else None
+        if other:
+            there = side if other.move.sided else Side.BOTH
+            yield f"easy-{item}", side.value, stage_figure(other.move, there)

@@ -1,0 +1,91 @@
+"""Captions keep every word within the limits of reading, and chapters tile the class."""
+
+from itertools import pairwise
+from pathlib import Path
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from extendum.core.captions import COMFORTABLE, LINES, LONGEST_MS, SHORTEST_MS, WIDE, captions, chapters, hasty
+from extendum.core.compile import compile_script
+from extendum.core.cue_sheet import cue_sheet
+from extendum.core.timeline import Anchor, Cue, CueKind, Mode, Segment, SegmentKind, Timeline
+from extendum.formats.document import loads
+from tests.strategies import scripts
+
+DEMO = Path(__file__).parents[2] / "demo"
+
+
+def said(*cues, length=60):
+    """A timeline in which (start ms, end ms, text, kind) is spoken."""
+    segment = Segment("a", SegmentKind.TALK, 0, length, "a", "Talk", None, 1, 1, None, "")
+    made = [
+        Cue(f"c{n}", kind[0] if kind else CueKind.TALK, Mode.SPOKEN, "a", Anchor.START, start, start, end, text)
+        for n, (start, end, text, *kind) in enumerate(cues)
+    ]
+    return Timeline(length, (segment,), tuple(made))
+
+
+def words(some):
+    return " ".join(line for one in some for line in one.lines).split()
+
+
+def check(timeline):
+    found = captions(timeline)
+    for one in found:
+        assert 1 <= len(one.lines) <= LINES
+        assert all(0 < len(line) <= WIDE for line in one.lines)
+        assert one.end_ms - one.start_ms <= LONGEST_MS
+        assert one.readable or one in hasty(found)
+    for one, other in pairwise(found):
+        assert one.start_ms < one.end_ms <= other.start_ms
+    return found
+
+
+@settings(max_examples=60)
+@given(scripts())
+def test_every_word_of_a_class_is_in_its_captions_in_order(script):
+    timeline = compile_script(script)
+    found = check(timeline)
+    spoken = sorted((c for c in timeline.cues if c.mode is Mode.SPOKEN), key=lambda c: c.start_ms)
+    assert [w.strip(",") for w in words(found)] == [w.strip(",") for c in spoken for w in c.text.split()]
+    tiles = chapters(cue_sheet(script, timeline))
+    assert [one.start_s for one in tiles] == [0, *(one.end_s for one in tiles)][: len(tiles)]
+    assert not tiles or tiles[-1].end_s == timeline.length_s
+    lines = " ".join(line.text for entry in cue_sheet(script, timeline) for line in entry.lines)
+    assert lines.replace(",", "").split() == " ".join(cue.text for cue in spoken).replace(",", "").split()
+
+
+@given(st.lists(st.sampled_from(("Breathe", "out.", "and", "shoulders,", "longer", "knees.", "x" * 50)), min_size=1))
+def test_any_text_is_cut_to_lines_that_can_be_read(some):
+    found = check(said((1000, 1000 + 350 * len(some), " ".join(some)), length=600))
+    assert "".join(words(found)) == "".join(some)
+
+
+def test_a_caption_stays_on_into_the_quiet_and_what_has_none_is_told():
+    text = "Bring the other foot forward and lean in slowly until you feel it."
+    (alone,) = captions(said((0, 2000, text)))
+    assert alone.end_ms == -(-len("".join(alone.lines)) * 1000 // COMFORTABLE)
+    assert not hasty([alone])
+    pressed = captions(said((0, 2000, text), (2000, 6000, "Now stay.")))
+    assert pressed[0].end_ms == 2000
+    assert hasty(pressed) == [pressed[0]]
+    (short,) = captions(said((0, 400, "Stay.")))
+    assert short.end_ms == SHORTEST_MS
+
+
+def test_a_countdown_is_one_caption():
+    count = [(n * 1000, n * 1000 + 600, str(3 - n), CueKind.COUNT) for n in range(3)]
+    (one, after) = captions(said(*count, (4000, 5000, "And let go.")))
+    assert (one.lines, one.start_ms) == (("3, 2, 1",), 0)
+    assert after.lines == ("And let go.",)
+
+
+def test_the_demo_classes_read_well_and_have_their_chapters():
+    script = loads((DEMO / "hall-two-rounds.json").read_bytes())
+    timeline = compile_script(script)
+    found = check(timeline)
+    assert len(hasty(found)) * 10 < len(found)
+    titles = [one.title for one in chapters(cue_sheet(script, timeline))]
+    assert titles[0] == "Welcome"
+    assert any(title.endswith(", round 2") for title in titles)

@@ -1,0 +1,141 @@
+"""The logbook: a session for each class that was taught, with what the teacher adds, and many of them together."""
+
+import csv
+import io
+from datetime import timedelta
+
+import pytest
+from django.urls import reverse
+from django.utils import timezone
+
+from extendum.core.compile import compile_script
+from extendum.core.edit import set_title
+from extendum.core.run.steps import steps_of
+from extendum.web.classes.store import change, script_of
+from extendum.web.records.demo import WEEKS, teach_for_months
+from extendum.web.records.models import NextTime, Session
+from extendum.web.records.sessions import log_of, offers
+from extendum.web.teach.models import LiveRun
+from tests.web.test_live import START, tell
+
+
+def teach(client, of, key="r1", late_ms=0, **more):
+    """A whole class; the teacher waits so long on the first way that lasts a while."""
+    script = script_of(of.head)
+    steps = steps_of(script, compile_script(script))
+    way = next(n for n, step in enumerate(steps) if not step.works and step.group != steps[0].group)
+    at = START["at"] + sum(step.ms for step in steps[:way]) + 1000
+    events = [START]
+    if late_ms:
+        events += [{"id": "p", "at": at, "kind": "pause"}, {"id": "g", "at": at + late_ms, "kind": "resume"}]
+    end = START["at"] + sum(step.ms for step in steps) + late_ms
+    events.append({"id": "e", "at": end, "kind": "end"})
+    return tell(client, of, run=key, me="a", events=events, **more)
+
+
+def plan(client, of, **more):
+    form = {"class": of.pk, "day": "2027-01-11", "hour": "18:30", "place": "Small hall", "group": ""} | more
+    return client.post(reverse("plan"), form)
+
+
+def test_a_class_that_was_taught_has_a_session_and_a_rehearsal_has_none(asking, stretch_class):
+    tell(asking, stretch_class, run="mine", rehearsal=True)
+    assert Session.objects.count() == 0
+    teach(asking, stretch_class, late_ms=40_000)
+    one = Session.objects.get()
+    page = asking.get(reverse("session", args=[one.pk])).content.decode()
+    assert "40 s over, most of it paused (40 s)." in page
+    assert "Both sides got the same in every move." in page
+    assert 'class="compare"' in page
+    assert "as planned" in asking.get(reverse("logbook")).content.decode() or "40 s over" in page
+
+
+def test_a_planned_session_is_taught_once_and_a_second_log_is_one_of_its_own(asking, stretch_class):
+    assert plan(asking, stretch_class).status_code == 302
+    planned = Session.objects.get()
+    assert "Teach it" in asking.get(reverse("logbook")).content.decode()
+    stage = asking.get(reverse("stage", args=[stretch_class.pk]), {"session": planned.pk}).content.decode()
+    assert f'data-session="{planned.pk}"' in stage
+    assert "message" not in teach(asking, stretch_class, session=planned.pk).json()
+    second = teach(asking, stretch_class, "r2", session=planned.pk).json()
+    assert "has a log already" in second["message"]
+    planned.refresh_from_db()
+    assert planned.run.key == "r1"
+    assert Session.objects.get(run__key="r2").pk != planned.pk
+
+
+@pytest.mark.parametrize("typed", [{"day": "soon"}, {"hour": "25:00"}, {"class": "x"}])
+def test_a_plan_that_makes_no_sense_is_refused_and_what_was_typed_stays(asking, stretch_class, typed):
+    answer = plan(asking, stretch_class, place="Yard", **typed)
+    assert answer.status_code == 422
+    assert 'value="Yard"' in answer.content.decode()
+    assert Session.objects.count() == 0
+
+
+def test_people_notes_and_tags_are_kept_and_a_wrong_number_changes_nothing(asking, other_client, stretch_class):
+    teach(asking, stretch_class)
+    one = Session.objects.get()
+    page = reverse("session", args=[one.pk])
+    asking.post(
+        page, {"people": "11", "notes": "Quiet.", "tags": "autumn, autumn, hall", "place": "", "group": "Choir"}
+    )
+    one.refresh_from_db()
+    assert (one.people, one.notes, one.tag_list, one.group) == (11, "Quiet.", ["autumn", "hall"], "Choir")
+    wrong = asking.post(page, {"people": "eleven", "notes": "Louder.", "tags": ""})
+    assert wrong.status_code == 422
+    assert "Louder." in wrong.content.decode()
+    one.refresh_from_db()
+    assert one.notes == "Quiet."
+    assert other_client.get(page).status_code == 404
+
+
+def test_a_class_changed_after_it_was_taught_keeps_its_log(asking, stretch_class):
+    teach(asking, stretch_class)
+    before = log_of(LiveRun.objects.get()).report.facts()
+    change(stretch_class, stretch_class.stamp, "title", lambda s: set_title(s, "Another"))
+    run = LiveRun.objects.get()
+    assert log_of(run).report.facts() == before
+    assert log_of(run).script.title != "Another"
+
+
+def test_offers_come_from_the_middle_of_the_last_sessions_and_are_set_as_one_step(asking, stretch_class):
+    for n, late in enumerate((30_000, 28_000, 90_000)):
+        teach(asking, stretch_class, f"r{n}", late_ms=late)
+    late, way = offers(stretch_class)
+    assert late.words.startswith("Usually 30 s over (the middle of 3 times)")
+    assert way.real == way.said + 30
+    card = asking.get(reverse("card", args=[stretch_class.pk]), {"run": "r2"}).content.decode()
+    assert card.count("Set it") == 2
+    form = {"stamp": stretch_class.stamp, "lesson": way.key}
+    assert asking.post(reverse("card", args=[stretch_class.pk]), form).status_code == 302
+    stretch_class.refresh_from_db()
+    assert script_of(stretch_class.head).item(way.item).switch_s == way.real
+    assert asking.post(reverse("card", args=[stretch_class.pk]), form | {"lesson": "none"}).status_code in (409, 422)
+
+
+def test_the_next_time_comes_up_on_the_desk_until_it_is_done(asking, other_client, stretch_class):
+    page = reverse("next-time", args=[stretch_class.pk])
+    asking.post(page, {"text": "Chairs out first"})
+    assert "Chairs out first" in asking.get(reverse("desk", args=[stretch_class.pk])).content.decode()
+    assert other_client.post(page, {"text": "x"}).status_code == 404
+    answer = asking.post(page, {"done": NextTime.objects.get().pk, "back": "//elsewhere.example/"})
+    assert answer["Location"] == reverse("desk", args=[stretch_class.pk])
+    assert "Chairs out first" not in asking.get(reverse("desk", args=[stretch_class.pk])).content.decode()
+
+
+def test_three_months_of_demo_are_in_the_overview_and_the_list_for_spreadsheets(asking, stretch_class):
+    teach_for_months([stretch_class])
+    taught = Session.objects.exclude(run=None)
+    assert WEEKS // 2 < taught.count() < WEEKS
+    assert all(log_of(one.run).report.off_s for one in taught)
+    shown = asking.get(reverse("overview")).content.decode()
+    assert f"{taught.count()} classes as they were really taught" in shown
+    answer = asking.get(reverse("sessions-csv")).content.decode()
+    rows = list(csv.DictReader(io.StringIO(answer)))
+    assert len(rows) == taught.count()
+    assert all(int(row["real_s"]) - int(row["planned_s"]) == int(row["off_s"]) for row in rows)
+    one = taught.first()
+    Session.objects.filter(pk=one.pk).update(notes="=1+1")
+    assert "'=1+1" in asking.get(reverse("sessions-csv")).content.decode()
+    Session.objects.update(at=timezone.now() - timedelta(weeks=30))
+    assert "Nothing was taught in these weeks" in asking.get(reverse("overview")).content.decode()
