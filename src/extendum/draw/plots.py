@@ -7,6 +7,26 @@ from collections.abc import Mapping, Sequence
 from extendum.draw.svg import n, tag, text
 
 LEFT, BOTTOM, TOP = 44.0, 22.0, 14.0
+#: What lies over the colour of each part, so that no colour stands alone: nothing, slants, lines, dots, a grid, steps.
+_WEAVES = ("", "M0 8L8 0", "M0 4H8", "M3 3h2v2h-2z", "M0 4H8M4 0V8", "M0 0L8 8")
+
+
+def _textures(count: int) -> str:
+    made = []
+    for part in range(count):
+        weave = _WEAVES[part % len(_WEAVES)]
+        inside = tag("rect", width="8", height="8", class_=f"ink{part % len(_WEAVES)}")
+        inside += tag("path", d=weave, class_="weave") if weave else ""
+        made.append(tag("pattern", inside, id=f"part{part}", width="8", height="8", patternUnits="userSpaceOnUse"))
+    return tag("defs", "".join(made))
+
+
+def draw_key(part: int) -> str:
+    """The sign of a part in the legend."""
+    weave = _WEAVES[part % len(_WEAVES)]
+    inside = tag("rect", width="16", height="12", class_=f"ink{part % len(_WEAVES)}")
+    inside += tag("path", d=weave, class_="weave", transform="translate(4 2)") if weave else ""
+    return tag("svg", inside, width="16", height="12", viewBox="0 0 16 12", aria_hidden="true")
 
 
 def draw_weeks(weeks: Sequence[str], parts: Mapping[str, Sequence[float]], unit: str, width: float = 560) -> str:
@@ -15,14 +35,14 @@ def draw_weeks(weeks: Sequence[str], parts: Mapping[str, Sequence[float]], unit:
     most = max((sum(values) for values in zip(*parts.values(), strict=True)), default=0) or 1
     step = (width - LEFT) / max(1, len(weeks))
     scale = (height - BOTTOM - TOP) / most
-    drawn = [tag("path", d=f"M{n(LEFT)} {n(height - BOTTOM)}H{n(width)}", class_="axis")]
+    drawn = [_textures(len(parts)), tag("path", d=f"M{n(LEFT)} {n(height - BOTTOM)}H{n(width)}", class_="axis")]
     for column, week in enumerate(weeks):
         x, y = LEFT + column * step + 2, height - BOTTOM
         for row, values in enumerate(parts.values()):
             tall = values[column] * scale
             if tall > 0:
                 shape = {"x": n(x), "y": n(y - tall), "width": n(step - 4), "height": n(tall)}
-                drawn.append(tag("rect", **shape, class_=f"part p{row}"))
+                drawn.append(tag("rect", **shape, fill=f"url(#part{row})"))
                 y -= tall
         whole = sum(values[column] for values in parts.values())
         if whole:
@@ -41,7 +61,7 @@ def draw_areas(rows: Sequence[tuple[str, Mapping[str, float]]], parts: Sequence[
     pitch, names = 21.0, 150.0
     most = max((sum(values.values()) for _, values in rows), default=0) or 1
     scale = (width - names - 40) / most
-    drawn = []
+    drawn = [_textures(len(parts))]
     for row, (area, values) in enumerate(rows):
         x, y = names, row * pitch
         drawn.append(text(area, names - 8, y + 14, class_="label", text_anchor="end"))
@@ -49,7 +69,7 @@ def draw_areas(rows: Sequence[tuple[str, Mapping[str, float]]], parts: Sequence[
             wide = values.get(part, 0) * scale
             if wide > 0:
                 shape = {"x": n(x), "y": n(y + 3), "width": n(wide), "height": n(pitch - 7)}
-                drawn.append(tag("rect", **shape, class_=f"part p{column}"))
+                drawn.append(tag("rect", **shape, fill=f"url(#part{column})"))
                 x += wide
         drawn.append(text(f"{sum(values.values()):.0f}", x + 5, y + 14, class_="value"))
     height = max(1, len(rows)) * pitch

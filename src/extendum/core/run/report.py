@@ -21,6 +21,8 @@ from extendum.core.timeline import Segment, SegmentKind, Timeline, clock
 _NOTHING: Mapping[str, str] = MappingProxyType({})
 #: Sides that differ by less are told as the same; so is a class that ends so near its plan.
 SAME_S = 3
+#: So many are named one by one.
+MOST_NAMED = 4
 
 
 class Cause(StrEnum):
@@ -115,7 +117,9 @@ class Report:
         return f"{worst.name}: left {_s(worst.left_ms)}, right {_s(worst.right_ms)}{more}."
 
     def _otherwise(self) -> str:
-        told = [f"skipped: {names(self.skipped)}"] if self.skipped else []
+        more = len(self.skipped) - MOST_NAMED
+        left_out = (*self.skipped[:MOST_NAMED], f"{more} more") if more > 1 else self.skipped
+        told = [f"skipped: {names(left_out)}"] if self.skipped else []
         told += [f"longer: {names([f'{name} by {seconds} s' for name, seconds in self.longer])}"] if self.longer else []
         told += [f"put in: {names(self.put_in)}"] if self.put_in else []
         told += [f"the easier way: {names(self.easier)}"] if self.easier else []

@@ -20,6 +20,7 @@ from extendum.web.classes.models import StretchClass
 from extendum.web.giving.making import SLOW, begin, stopped
 from extendum.web.giving.models import Making
 
+MOST_RECORDINGS = 10
 _TYPES = {
     ".vtt": "text/vtt",
     ".srt": "application/x-subrip",
@@ -48,7 +49,14 @@ def give(request: HttpRequest, pk: int) -> HttpResponse:
     quick = [(kind, *FILES[kind]) for kind in FILES if kind not in SLOW]
     slow = [(kind, *FILES[kind]) for kind in FILES if kind in SLOW]
     last = of.makings.order_by("-pk").first()
-    context = {"class": of, "quick": quick, "slow": slow, "papers": [one.value for one in Paper]}
+    recordings = of.runs.filter(take=True).order_by("-began_at")[:MOST_RECORDINGS]
+    context = {
+        "recordings": recordings,
+        "class": of,
+        "quick": quick,
+        "slow": slow,
+        "papers": [one.value for one in Paper],
+    }
     return render(request, "giving/give.html", {**context, **_shown(last, request)})
 
 

@@ -18,7 +18,7 @@ from extendum.core.run.learned import learn
 from extendum.core.run.overview import Once, habits, minutes_by_area, minutes_by_week, weeks_until
 from extendum.core.timeline import clock
 from extendum.draw.compare import draw_compare
-from extendum.draw.plots import draw_areas, draw_weeks
+from extendum.draw.plots import draw_areas, draw_key, draw_weeks
 from extendum.formats.running_order import no_formula
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
@@ -216,7 +216,7 @@ def overview(request: HttpRequest) -> HttpResponse:
         "times": len(some),
         "weeks": drawn(draw_weeks(labels, {name: plain.get(name, [0.0] * WEEKS) for name in shown}, "minutes of work")),
         "areas": drawn(draw_areas(rows[:AREAS], shown)),
-        "effects": list(enumerate(shown)),
+        "effects": [(drawn(draw_key(part)), effect) for part, effect in enumerate(shown)],
         "week_rows": [(label, [round(plain.get(e, [0] * WEEKS)[n]) for e in shown]) for n, label in enumerate(labels)],
         "area_rows": [(area, [round(by.get(effect, 0), 1) for effect in shown]) for area, by in rows],
         "habits": habits(some),

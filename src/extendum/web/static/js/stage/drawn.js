@@ -3,7 +3,7 @@ import {
   can, clock, drawBreath, drawStretch, el, fitLines, fitName, mark, measureAgain, moveFigure, noFigure, opposite, put, show, showFigure,
 } from "../drawing.js";
 import { advance, following, leftMs, seenNow, stepOf, wordsNow } from "../playing.js";
-import { lateMs, live, now, rehearses, TIMES } from "./live.js";
+import { lasted, lateMs, live, now, records, rehearses, TIMES } from "./live.js";
 
 const PHASES = {
   transition: "get there", switch: "change sides", turn: "change direction", setup: "set up", settle: "settle",
@@ -114,6 +114,7 @@ function drawClock(run, at) {
   }
   const seconds = Math.ceil(leftMs(run) / 1000), by = Math.round(lateMs() / 1000);
   show("left", `${clock(seconds)} left`);
+  if (records) return show("late", `${clock(lasted())} in the file`);
   if (rehearses) return show("late", `rehearsal, ${TIMES} times as fast`);
   const ends = new Date(at + seconds * 1000).toTimeString().slice(0, 5);
   show("late", Math.abs(by) < 2 ? `on time, ends ${ends}` : `${clock(Math.abs(by))} ${by > 0 ? "late" : "early"}, ends ${ends}`);

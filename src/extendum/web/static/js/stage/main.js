@@ -55,11 +55,11 @@ live.ended = async () => {
   show("after-kept", live.record.fast ? "Nothing was measured: it was only looked through." : told());
   awake?.release();
   document.exitFullscreen?.().catch(() => {});
+  // The end of the timeline is told, too: what was heard of last is not taken for the end.
+  if (!live.watching && live.record.events.at(-1)?.kind !== "end") act("end");
   if (live.record.mode === "tap") return fetched(`${root.learned}?run=`);
   if (records) return fetched(root.takesOf, "?part=1");
   if (live.watching || apart) return;
-  // The end of the timeline is told, too: what was heard of last is not taken for the end.
-  if (live.record.events.at(-1)?.kind !== "end") act("end");
   post(root.taught).catch(() => {});
   card();
 };
@@ -68,7 +68,10 @@ async function card() {
   try {
     await tellServer();
     const answer = await fetch(`${root.card}?run=${encodeURIComponent(live.record.run)}`);
-    if (answer.ok) el("learned").innerHTML = await answer.text();
+    if (!answer.ok) return;
+    el("learned").innerHTML = await answer.text();
+    show("after-facts", "");
+    show("after-kept", "");
   } catch { /* the logbook has it later */ }
 }
 // What a rehearsal teaches, or the takes of a recording: the server compares what was told with the script.
