@@ -6,7 +6,7 @@ import sys
 from collections.abc import Callable
 from pathlib import Path
 
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Page, expect, sync_playwright
 
 from bench.demo import chromium, served
 
@@ -137,6 +137,58 @@ def stage(page: Page) -> None:
     page.clock.run_for(204_000)
 
 
+def room(page: Page) -> None:
+    """The class's screen in a hold, beside the Stage that it follows."""
+    page.goto("/screens/")
+    page.click("text=New screen")
+    address = page.locator("a.qr").get_attribute("href")
+    page.goto("/")
+    page.click("text=Wheel wrists")
+    page.wait_for_url("**/classes/**")
+    teacher = page.context.new_page()
+    teacher.goto(page.url + "stage/")
+    teacher.locator("#start:enabled").wait_for()
+    teacher.keyboard.press(" ")
+    while teacher.inner_text("#name") != "Forearm stretch":
+        teacher.keyboard.press("n")
+    teacher.keyboard.press("Enter")
+    page.goto(str(address))
+    expect(page.locator("#count")).to_have_text("18", timeout=20_000)
+
+
+def session(page: Page) -> None:
+    """The log of one class that was taught."""
+    page.goto("/logbook/")
+    page.locator("tr:has-text('Wheel wrists') a[href^='/logbook/']").nth(1).click()
+    page.wait_for_selector(".compare")
+
+
+def overview(page: Page) -> None:
+    """Thirteen weeks of the demo instructor."""
+    page.goto("/logbook/overview/")
+
+
+def made_files(page: Page) -> None:
+    """A pack that was made."""
+    page.goto("/")
+    page.click("text=After the digging")
+    page.click("#to-files")
+    page.click("text=Make the pack")
+    page.wait_for_selector("text=Save the pack", timeout=120_000)
+    page.click("summary")
+
+
+def recording(page: Page) -> None:
+    """In front of a camera, in the middle of a hold."""
+    page.goto("/")
+    page.click("text=After the digging")
+    page.goto(page.url + "take/")
+    page.locator("#start:enabled").wait_for()
+    page.clock.install()
+    page.keyboard.press(" ")
+    page.clock.run_for(210_000)
+
+
 VIEWS: dict[str, Callable[[Page], None]] = {
     "shelf": shelf,
     "brief": brief,
@@ -152,6 +204,11 @@ VIEWS: dict[str, Callable[[Page], None]] = {
     "words": words,
     "checks": checks,
     "stage": stage,
+    "room": room,
+    "session": session,
+    "overview": overview,
+    "files": made_files,
+    "take": recording,
 }
 
 

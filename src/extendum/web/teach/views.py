@@ -71,6 +71,7 @@ def _stage(request: HttpRequest, of: StretchClass, *, rehearses: bool = False, t
         "score": {**score_of(script, timeline, library, tray), **(tapped(script, timeline) if rehearses else {})},
         "rehearses": rehearses,
         "takes": takes,
+        "space": sorted({item.move.space for item in script.moves() if item.move.space}) if takes else [],
         "session": request.GET.get("session", ""),
         "clickers": of.owner.links.filter(kind=Link.Kind.CLICKER, revoked_at=None).exists(),
         "catches_at": CATCHES_AT_S,

@@ -24,6 +24,19 @@ export function tone(kind) {
   voice.start(at);
   voice.stop(at + seconds);
 }
+// The clap of a slate: heard by the camera whatever is set.
+export function clap() {
+  on();
+  if (!audio) return;
+  const at = audio.currentTime, voice = audio.createOscillator(), gain = audio.createGain();
+  voice.type = "square";
+  voice.frequency.value = 1000;
+  gain.gain.setValueAtTime(0.4, at);
+  gain.gain.setValueAtTime(0, at + 0.06);
+  voice.connect(gain).connect(audio.destination);
+  voice.start(at);
+  voice.stop(at + 0.08);
+}
 export const voices = () => window.speechSynthesis?.getVoices().filter((one) => one.localService && one.lang.startsWith("en")) ?? [];
 export function speak(words) {
   const [voice] = voices();

@@ -139,6 +139,7 @@ function drawNote(run, step, easy) {
   const seconds = new Set(score.steps.map((one) => one.partner));
   const here = run.steps.filter((one) => one.group === step.group && seconds.has(one.id));
   if (here.some((one) => one.ms !== planned.get(one.id)?.ms)) notes.push("as long as the first side");
+  if (records && score.space[step.item]) notes.push(score.space[step.item]);
   if (easy) notes.push("the easier way");
   show("note", notes.join(" · "));
 }
@@ -151,5 +152,9 @@ function drawNext(run) {
   show("next", next.same ? `same${side}` : `${score.names[next.item] ?? "a rest"}${side}`);
   const has = new Set(score.props[step.item] ?? []);
   const fetching = next.same ? [] : (score.props[next.item] ?? []).filter((prop) => !has.has(prop));
-  show("fetch", fetching.length ? `fetch: ${fetching.join(", ")}` : "");
+  const told = fetching.length ? [`fetch: ${fetching.join(", ")}`] : [];
+  // The camera has to see the next move, too.
+  if (records && !next.same && score.facing[next.item] && score.facing[next.item] !== (score.facing[step.item] ?? "towards the class")) told.push(`you: ${score.facing[next.item]}`);
+  if (records && !next.same && score.space[next.item]) told.push(score.space[next.item]);
+  show("fetch", told.join(" · "));
 }

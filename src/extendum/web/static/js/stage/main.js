@@ -18,6 +18,11 @@ function begin() {
   if (run.ended) return;
   if (run.started) { if (!run.running) act("resume"); return; }
   act("start");
+  if (records) {
+    sounds.clap();
+    document.body.classList.add("claps");
+    setTimeout(() => document.body.classList.remove("claps"), 160);
+  }
   if (live.record.endBy && Math.abs(lateMs()) >= 2000) catchUp();
   stayAwake();
   sounds.on();
