@@ -14,8 +14,9 @@ from extendum.core.body import Side, Stance, body_seconds, switch_seconds
 from extendum.core.dose import Breaths, Dose, Hold, Manner, Open, Pulses, Reps, Timed, pass_seconds
 from extendum.core.item import MoveItem, Quiet, Talk, TalkKind
 from extendum.core.move import Prop
+from extendum.core.reasons import dose_reason, in_seconds, speech_reason
 from extendum.core.sequence import Arrival, Pass, Step, Still
-from extendum.core.speech import sentences, speaking_ms, word_count
+from extendum.core.speech import sentences, speaking_ms
 from extendum.core.style import CueStyle, spoken_side
 from extendum.core.timeline import CueKind, SegmentKind
 from extendum.core.words import fill
@@ -191,7 +192,7 @@ def _arriving(this: Pass, before: Situation, style: CueStyle, filled: Facts) -> 
     reset_s = this.group.reset_s if this.arrival in (Arrival.FIRST, Arrival.AGAIN) else 0
     seconds = ceil_s(max(needed_ms, said_ms, reset_s * 1000))
     if moving:
-        why.append(f"{'words' if said_ms <= needed_ms else 'the words are longer:'} {_s(said_ms)}")
+        why.append(f"{'words' if said_ms <= needed_ms else 'the words are longer:'} {in_seconds(said_ms)}")
     if reset_s:
         why.append(f"a reset of {reset_s} s under it")
     said = (Said(kind, moving),) if moving else ()
@@ -229,7 +230,7 @@ def _needed(this: Pass, before: Situation, style: CueStyle) -> tuple[int, list[s
         elif this.arrival is Arrival.TURN:
             body, body_s = "changing direction", max(back_s, TURN_S)
     body_ms = body_s * style.pace_percent * 10
-    why = [f"{body} {_s(body_ms)}"] if body_ms else []
+    why = [f"{body} {in_seconds(body_ms)}"] if body_ms else []
     why += [f"{what} {s} s" for what, s in handling if s]
     return body_ms + 1000 * sum(s for _, s in handling), why
 
@@ -281,7 +282,7 @@ def _cadence(this: Pass, before: Situation, style: CueStyle, filled: Facts) -> I
             at = at + lasting if fits else room_ms + 1
     why = f"{cadence_s} s from pass to pass, as the group's cadence says"
     if needed_ms > room_ms:
-        why += f"; too short: getting there needs {_s(needed_ms)}"
+        why += f"; too short: getting there needs {in_seconds(needed_ms)}"
     yield Part(_LEADING[this.arrival], cadence_s - settle_s, why, tuple(said), way_s=ceil_s(needed_ms))
     yield _settling(settle_s)
 
@@ -322,38 +323,5 @@ def _release(slow_rise_s: int, words: str, style: CueStyle) -> Part:
     said = _spoken(SegmentKind.RELEASE, CueKind.RELEASE, words, style)
     if slow_rise_s <= said.seconds:
         return said
-    told = f", words {_s(speaking_ms(words, style.words_per_minute))}" if words else ""
+    told = f", words {in_seconds(speaking_ms(words, style.words_per_minute))}" if words else ""
     return Part(SegmentKind.RELEASE, slow_rise_s, f"{slow_rise_s} s: the move's slow rise{told}", said.said)
-
-
-def speech_reason(words: str, style: CueStyle) -> str:
-    """Where a speaking time comes from: '7 words at 165 a minute, 1 sentence'."""
-    count, ends = word_count(words), len(sentences(words))
-    return (
-        f"{count} {'word' if count == 1 else 'words'} at {style.words_per_minute} a minute, "
-        f"{ends} {'sentence' if ends == 1 else 'sentences'}"
-    )
-
-
-def dose_reason(dose: Dose, value: int, seconds: int, this: Pass) -> str:
-    """Where the length of the work comes from."""
-    quantity = dose.quantity
-    if isinstance(dose, Pulses | Reps | Breaths):
-        per_side = " on each side" if seconds > pass_seconds(dose, value) else ""
-        head = f"{seconds} s: {value} {dose.unit} of {_s(dose.cycle_ms)}{per_side}"
-    else:
-        head = f"{seconds} s"
-    if isinstance(dose, Hold) and dose.snap:
-        head += ", whole breaths"
-    if this.round > 1 and this.group.taper_percent < 100:
-        head += f", round {this.round} at {this.group.taper_percent} % of the one before"
-    if quantity.locked:
-        return f"{head}, locked"
-    limits = f"may be {quantity.least} to {quantity.most}"
-    if quantity.value != quantity.wanted:
-        return f"{head}, fitted; wanted {quantity.wanted}, {limits}"
-    return f"{head}, as wanted; {limits}"
-
-
-def _s(ms: int) -> str:
-    return f"{ms / 1000:.1f}".removesuffix(".0") + " s"

@@ -16,7 +16,8 @@ from extendum.core.figure.marks import marks_of
 from extendum.core.item import MoveItem, dose_words
 from extendum.core.script import Script
 from extendum.core.timeline import SegmentKind, Timeline, clock
-from extendum.draw.figure import draw_figure, figure_print
+from extendum.draw.figure import draw_figure
+from extendum.draw.figure_print import figure_print
 from extendum.draw.ruling import Piece, pieces
 from extendum.formats.figures import figure_of
 

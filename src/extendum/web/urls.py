@@ -3,7 +3,7 @@
 from django.contrib.auth import views as auth
 from django.urls import path
 
-from extendum.web.classes import adding, brief, checking, desk, fitting, shelf, words
+from extendum.web.classes import adding, brief, checking, desk, fitting, reading, shelf, words
 from extendum.web.giving import views as giving
 from extendum.web.library import figures, own
 from extendum.web.library import views as library
@@ -15,6 +15,7 @@ urlpatterns = [
     path("sign-in/", auth.LoginView.as_view(template_name="accounts/sign_in.html"), name="sign-in"),
     path("sign-out/", auth.LogoutView.as_view(), name="sign-out"),
     path("", shelf.shelf, name="shelf"),
+    path("read-in/", reading.read_in, name="read-in"),
     path("classes/new/", shelf.make, name="make"),
     path("classes/<int:pk>/", desk.desk, name="desk"),
     path("classes/<int:pk>/edit/", desk.edit, name="edit"),

@@ -1,0 +1,174 @@
+"""Rows of a running order matched to the library, and the class that they make; made only when it was looked at."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from difflib import SequenceMatcher
+
+from extendum.core.compile import compile_script
+from extendum.core.dose import Elastic, Hold
+from extendum.core.edit import new_script, set_target
+from extendum.core.find import searchable
+from extendum.core.item import MoveItem, Talk, TalkKind
+from extendum.core.library import LibraryMove, take_up
+from extendum.core.move import Move, Sidedness
+from extendum.core.script import Group, Role, Script, Section
+from extendum.core.words import Words
+from extendum.formats.dose_text import read_dose
+from extendum.formats.order_reader import Order, Row
+
+#: From so like a name on a move is possible, is taken for it, and is surely it; so many others are offered.
+POSSIBLE, LIKE, SURE, ALTERNATIVES = 0.25, 0.45, 0.75, 4
+
+_ROLES = (
+    (Role.OPENING, r"open|arriv|welcome|intro|begin|start"),
+    (Role.WARM_UP, r"warm|loosen|mobil|prepar"),
+    (Role.CLOSING, r"clos|cool|settle|relax|finish|end\b|goodbye"),
+)
+_TALKS = (
+    (TalkKind.CHECK_IN, r"\bcheck[ -]?in\b"),
+    (TalkKind.WATER, r"\bwater\b|\bdrink\b|\bsip\b"),
+    (TalkKind.REST, r"\brest\b|\bbreak\b|\bpause\b"),
+    (TalkKind.TALK, r"\bwelcome\b|\bintro(?:duction)?\b|\btalk\b|\bgoodbye\b|\bthank|\bannounce|\bexplain|\boutro\b"),
+)
+_QUIET = re.compile(r"\bclosing quiet\b")
+
+
+@dataclass(frozen=True, slots=True)
+class Match:
+    """What a row is taken for: a move of the library, time without a move, or its own; and what else it may be."""
+
+    row: Row
+    entry: LibraryMove | None
+    talk: TalkKind | None
+    others: tuple[LibraryMove, ...] = ()
+    sure: bool = True
+
+
+def match_order(order: Order, library: Sequence[LibraryMove]) -> list[Match]:
+    """Each row with the move that it is most like, and the next best ones."""
+    return [_match(row, library) for row in order.rows]
+
+
+def _match(row: Row, library: Sequence[LibraryMove]) -> Match:
+    words = _words_of(row.name)
+    ranked = sorted(((like(words, one.move), -n) for n, one in enumerate(library)), reverse=True)
+    best = [library[-n] for score, n in ranked[: ALTERNATIVES + 1] if score > POSSIBLE]
+    score = ranked[0][0] if ranked else 0.0
+    talk = next((kind for kind, pattern in _TALKS if re.search(pattern, row.name.casefold())), None)
+    if row.still:
+        return Match(row, None, talk or TalkKind.TALK)
+    if talk and score < SURE and row.still is None:
+        return Match(row, None, talk, tuple(best[:ALTERNATIVES]))
+    entry = best[0] if best and score >= LIKE else None
+    others = tuple(one for one in best if one is not entry)[:ALTERNATIVES]
+    return Match(row, entry, None, others, sure=score >= SURE)
+
+
+_SMALL = frozenset(
+    (
+        "a",
+        "an",
+        "and",
+        "at",
+        "by",
+        "for",
+        "from",
+        "in",
+        "into",
+        "of",
+        "on",
+        "or",
+        "over",
+        "the",
+        "to",
+        "up",
+        "w",
+        "with",
+    )
+)
+
+
+def _words_of(name: str) -> tuple[str, ...]:
+    """The words of a name that tell something, without their plural."""
+    plain = re.sub(r"[^a-z0-9 ]+", " ", name.casefold().replace("'s", "").replace("-", " "))
+    return tuple(word.removesuffix("s") if len(word) > 3 else word for word in plain.split() if word not in _SMALL)
+
+
+def like(words: Sequence[str], move: Move) -> float:
+    """How well words fit a move, 0 to 1: found in its name, or in what else it is found by; and its name in them."""
+    if not words:
+        return 0.0
+    name, about = _words_of(move.name), _words_of(searchable(move))
+    found = sum(1.0 if _among(word, name) else 0.6 if _among(word, about) else 0.0 for word in words) / len(words)
+    told = sum(_among(word, words) for word in name) / max(1, len(name))
+    letters = SequenceMatcher(None, " ".join(words), " ".join(name)).ratio()
+    return 0.55 * found + 0.25 * told + 0.2 * letters
+
+
+def _among(word: str, words: Sequence[str]) -> bool:
+    """Whether a word or one that begins like it is among others: breathing and breaths."""
+    return any(word == one or (min(len(word), len(one)) >= 5 and word[:5] == one[:5]) for one in words)
+
+
+# ---- making a class of it -----------------------------------------------------------------------------
+
+
+def class_of(title: str, matches: Sequence[Match], target_s: int = 0) -> Script:
+    """The class that the rows make: sections with roles by their names, doses as told, words where a move has none.
+
+    Rows of a later round are the same items again; without a length of its own the class is as long as it comes to.
+    """
+    script = new_script(title, target_s or 600)
+    *_, closing = script.sections
+    parts: list[tuple[str, list[MoveItem | Talk], int]] = []
+    for n, match in enumerate(matches, 1):
+        row = match.row
+        if _QUIET.search(row.name.casefold()):
+            continue
+        if not parts or parts[-1][0] != row.section:
+            parts.append((row.section, [], 1))
+        name, items, rounds = parts[-1]
+        if row.round > 1 and any(item.name == _called(match) for item in items):
+            parts[-1] = (name, items, max(rounds, row.round))
+            continue
+        items.append(_item(f"r{n}", match, script))
+    sections = [
+        Section(f"s{n}", name, _role(name), (Group(f"g{n}", items=tuple(items), rounds=rounds),))
+        for n, (name, items, rounds) in enumerate(parts, 1)
+    ]
+    made = replace(
+        script, sections=(*sections, replace(closing, id="end", groups=(replace(closing.groups[0], id="end-g"),)))
+    )
+    return made if target_s else set_target(made, compile_script(made).length_s)
+
+
+def _called(match: Match) -> str:
+    return match.entry.move.name if match.entry else match.row.name
+
+
+def _role(section: str) -> Role:
+    return next((role for role, pattern in _ROLES if re.search(pattern, section.casefold())), Role.MAIN)
+
+
+def _item(name: str, match: Match, script: Script) -> MoveItem | Talk:
+    row, told = match.row, match.row.told
+    if match.talk is not None:
+        wanted = told.dose.quantity.value if told.dose is not None else 30
+        return Talk(name, Elastic(max(0, wanted - 10), wanted, wanted + 30), row.words, row.name, match.talk)
+    if match.entry is None:
+        dose = told.dose or Hold(Elastic(15, 30, 45))
+        move = Move(row.name, sidedness=told.sides or Sidedness.TOGETHER)
+        return MoveItem(name, move, dose, Words(there=row.words[:1000]), sets=told.sets)
+    item = take_up(match.entry, name, script.style)
+    if row.still is not None and told.sides is not None:
+        item = replace(item, move=replace(item.move, sidedness=told.sides))
+    if row.lead is not None and item.move.sidedness.by_side:
+        item = replace(item, lead_side=row.lead)
+    if told.dose is None:
+        return item
+    again = read_dose(row.dose, item.dose)  # bare numbers and phases follow the move
+    item = replace(item, dose=again.dose or item.dose, then=(), sets=again.sets)
+    return replace(item, count_is=again.count_is) if item.move.sidedness.alternates else item

@@ -1,0 +1,94 @@
+"""Reading in over the web: looked at first, chosen otherwise, made once; clashes with own moves are asked about."""
+
+from dataclasses import replace
+
+import pytest
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.urls import reverse
+
+from extendum.formats.document import LARGEST_BYTES, dumps
+from extendum.formats.library import shipped_move
+from extendum.web.classes.models import StretchClass
+from extendum.web.classes.store import script_of
+from extendum.web.library import store as library
+
+PAGE = "/read-in/"
+LIST = "Main\nCalf lean, 30 s each side\nShoulder rolls, 8 reps\nFlying, 9999 s\n"
+
+
+def made():
+    return StretchClass.objects.order_by("-pk").first()
+
+
+def test_a_list_is_shown_line_by_line_before_anything_is_made(asking, owner):
+    shown = asking.post(PAGE, {"text": LIST, "title": "From a list"}).content.decode()
+    assert StretchClass.objects.count() == 0
+    assert '<option value="shoulder-circles" selected>' in shown
+    assert "please look" in shown
+    assert "found 9999" in shown
+    assert "1 line with a problem" in shown
+
+
+def test_it_is_made_as_it_was_chosen_and_fits_to_a_length_are_not_made_up(asking, owner):
+    form = {"text": LIST, "title": "From a list", "make": "1", "row-1": "own", "row-2": "talk"}
+    answer = asking.post(PAGE, form)
+    assert answer.url == reverse("desk", args=[made().pk])
+    script = script_of(made().head)
+    assert [(item.tag, item.name) for item in script.items()][:3] == [
+        ("move", "Calf lean"), ("move", "Shoulder rolls"), ("talk", "Flying")
+    ]  # fmt: skip
+    assert next(iter(script.items())).move.key == "calf-lean"
+    assert script.title == "From a list"
+
+
+def test_a_file_is_named_by_its_own_name(asking, owner):
+    file = SimpleUploadedFile("Tuesday class.csv", "\ufeffitem;dose\nCalf lean;30 s\n".encode())
+    assert 'value="Tuesday class"' in asking.post(PAGE, {"file": file}).content.decode()
+
+
+@pytest.mark.parametrize(
+    ("text", "said"),
+    [
+        ("", "must be a file, or a list in the field"),
+        ("{", "must be JSON"),
+        ('{"format": "other"}', "format: must be"),
+        ("Warm-up\nMain\n", "at least one line"),
+    ],
+)
+def test_what_cannot_be_read_is_refused_and_what_was_typed_stays(asking, owner, text, said):
+    answer = asking.post(PAGE, {"text": text, "title": "Mine"})
+    assert answer.status_code == 422
+    shown = answer.content.decode()
+    assert said in shown
+    assert 'value="Mine"' in shown
+    assert StretchClass.objects.count() == 0
+
+
+def test_a_file_that_is_too_large_or_no_text_is_refused(asking, owner):
+    for raw, said in ((b"x" * (LARGEST_BYTES + 1), "at most"), (b"PK\x03\x04\x00\x00\x81", "text")):
+        answer = asking.post(PAGE, {"file": SimpleUploadedFile("a.csv", raw)})
+        assert answer.status_code == 422
+        assert said in answer.content.decode()
+
+
+def test_a_document_is_made_at_once_and_keeps_its_moves(asking, stretch_class):
+    script = script_of(stretch_class.head)
+    asking.post(PAGE, {"text": dumps(script)})
+    assert script_of(made().head) == script
+
+
+def test_a_clash_with_an_own_move_is_asked_about_and_settled_either_way(asking, owner, stretch_class):
+    script = script_of(stretch_class.head)
+    entry = shipped_move("calf-lean")
+    library.keep(owner, replace(entry, move=replace(entry.move, name="My lean")))
+    text = dumps(script)
+    shown = asking.post(PAGE, {"text": text}).content.decode()
+    assert "Whose shall stand in this class?" in shown
+    assert StretchClass.objects.count() == 1
+    asking.post(PAGE, {"text": text, "settled": "1", "move-calf-lean": "mine"})
+    names = [item.move.name for item in script_of(made().head).moves()]
+    assert "My lean" in names
+    asking.post(PAGE, {"text": text, "settled": "1", "move-calf-lean": "theirs"})
+    theirs = next(item for item in script_of(made().head).moves() if item.move.name == "Calf lean")
+    assert theirs.move.key == ""
+    assert library.library_of(owner).moves["calf-lean"].move.name == "My lean"
