@@ -86,14 +86,6 @@ def desk_group(page: Page) -> None:
     page.locator(".order-list strong", has_text="2 rounds at 70 %").wait_for()
 
 
-def preview(page: Page) -> None:
-    """The peg on its way to eight and a half minutes."""
-    page.goto("/")
-    page.click("text=After the digging")
-    page.fill("#target", "8:30")
-    page.wait_for_selector("#ghost")
-
-
 def versions(page: Page) -> None:
     """The thirty-minute class at six lengths."""
     page.goto("/")
@@ -189,6 +181,14 @@ def recording(page: Page) -> None:
     page.clock.run_for(210_000)
 
 
+def heard(page: Page) -> None:
+    """What was heard of a past recording."""
+    page.goto("/read-in/")
+    page.set_input_files("input[type=file]", "tests/data/spoken/chatty.vtt")
+    page.click("text=Look at it")
+    page.wait_for_selector(".heard")
+
+
 VIEWS: dict[str, Callable[[Page], None]] = {
     "shelf": shelf,
     "brief": brief,
@@ -198,7 +198,6 @@ VIEWS: dict[str, Callable[[Page], None]] = {
     "desk": desk,
     "desk-thirty-minutes": desk_long,
     "desk-group": desk_group,
-    "preview": preview,
     "versions": versions,
     "order": order,
     "words": words,
@@ -208,6 +207,7 @@ VIEWS: dict[str, Callable[[Page], None]] = {
     "session": session,
     "overview": overview,
     "files": made_files,
+    "heard": heard,
     "take": recording,
 }
 

@@ -19,6 +19,8 @@ from extendum.core.errors import RefusedError
 from extendum.core.explain import change_words, changes_words, fit_sentence, limit_words, refusal_lines
 from extendum.core.find import Query, find
 from extendum.core.fit import Fit, Fitter
+from extendum.core.heard.hear import hear
+from extendum.core.heard.report import heard_report
 from extendum.core.library import LibraryMove
 from extendum.core.move import Kind
 from extendum.core.remedy import remedies
@@ -30,6 +32,7 @@ from extendum.formats.exports import FILES, KINDS, Export, about_captions, about
 from extendum.formats.findings_json import check_plain, finding_plain
 from extendum.formats.library import entry_plain, shipped_form, shipped_moves
 from extendum.formats.pdf import Paper
+from extendum.formats.timed_text import read_timed
 from extendum.formats.timeline_json import timeline_plain
 from extendum.voice import espeak
 
@@ -88,6 +91,12 @@ def _parser() -> argparse.ArgumentParser:
     )
     export.add_argument("--at", type=_time_argument, metavar="2026-03-02T18:30", help="when the class is, for ics")
     export.set_defaults(run=_on_file(_export))
+    listen = commands.add_parser(
+        "hear", help="what a past recording's timed text tells", description="Hear a recording."
+    )
+    listen.add_argument("file", metavar="FILE", help="WebVTT, SRT, or lines such as [1:05] and hold")
+    listen.add_argument("--json", action="store_true", help="print one JSON object")
+    listen.set_defaults(run=_hear)
     checks = commands.add_parser("checks", help="all checks", description="All checks, with their reasons.")
     checks.add_argument("--json", action="store_true", help="print one JSON object")
     checks.set_defaults(run=_checks)
@@ -115,6 +124,28 @@ def _export(script: Script, chosen: argparse.Namespace) -> int:
     about = {"vtt": about_captions, "srt": about_captions, "wav": about_voice, "ogg": about_voice}.get(chosen.kind)
     if about:
         print("\n".join(about(one)), file=sys.stderr)
+    return OK
+
+
+def _hear(chosen: argparse.Namespace) -> int:
+    """What was taught in a recording: sentences, or every guess with its reason."""
+    said = read_timed(Path(chosen.file).read_bytes())
+    heard = hear(said, [entry.move.name for entry in shipped_moves()])
+    report = heard_report(said, heard)
+    if chosen.json:
+        guesses = [
+            {"at": round(g.at, 1), "what": g.what, "value": g.value, "why": g.why, "sure": g.sure}
+            for g in heard.guesses
+        ]
+        held = [
+            {"name": s.name, "side": s.side, "start": round(s.start, 1), "end": round(s.end, 1)}
+            for s in heard.stretches
+        ]
+        _print_json({"length": report.length_s, "facts": report.facts(), "guesses": guesses, "stretches": held})
+        return OK
+    print("\n".join(report.facts()))
+    rows = [[clock(int(s.start)), f"{s.seconds:.0f} s", s.side, s.name] for s in heard.stretches]
+    _print_table(rows, ("from", "held", "side", "move"))
     return OK
 
 

@@ -159,3 +159,17 @@ def test_each_is_made_from_the_command_line_and_a_wrong_wish_is_answered(tmp_pat
     assert "must be a day and a time" in capsys.readouterr().err
     assert main(["export", file, "--as", "md", "-o", str(tmp_path / "nowhere" / "x.md")]) == 2
     assert "No such file" in capsys.readouterr().err
+
+
+def test_a_recording_is_heard_from_the_command_line(capsys, tmp_path):
+    file = str(ROOT / "tests" / "data" / "spoken" / "calm.vtt")
+    assert main(["hear", file]) == 0
+    told = capsys.readouterr().out
+    assert "7 minutes were announced" in told
+    assert "Lying figure four" in told or "figure four" in told
+    assert main(["hear", file, "--json"]) == 0
+    assert {"facts", "guesses", "stretches"} <= json.loads(capsys.readouterr().out).keys()
+    wrong = tmp_path / "x.srt"
+    wrong.write_text("1\n00:00:09,000 --> 00:00:02,000\nBack in time.\n")
+    assert main(["hear", str(wrong)]) == 2
+    assert "line 2: must be an end after its start" in capsys.readouterr().err

@@ -1,5 +1,6 @@
 """Reading in over the web: looked at first, chosen otherwise, made once; clashes with own moves are asked about."""
 
+import re
 from dataclasses import replace
 
 import pytest
@@ -92,3 +93,41 @@ def test_a_clash_with_an_own_move_is_asked_about_and_settled_either_way(asking, 
     theirs = next(item for item in script_of(made().head).moves() if item.move.name == "Calf lean")
     assert theirs.move.key == ""
     assert library.library_of(owner).moves["calf-lean"].move.name == "My lean"
+
+
+SPOKEN = """[0:00] Five minutes for the legs.
+[0:08] Calf stretch. Left foot back.
+[0:14] And hold.
+[0:40] Ten more seconds.
+[0:56] Release.
+[1:00] Other side. Right foot back.
+[1:06] And hold.
+[1:40] Release. Thank you.
+"""
+
+
+def test_a_recording_is_shown_with_guesses_that_can_be_corrected_and_compared(asking, stretch_class):
+    shown = asking.post(PAGE, {"text": SPOKEN, "against": stretch_class.pk}).content.decode()
+    assert "Calf stretch: left 42 s, right 34 s: 8 s apart." in shown
+    assert "At 0:40 10 seconds were called and 16 came." in shown
+    assert 'class="compare heard"' in shown
+    assert "Calf lean" in shown
+    key = re.search(r'name="wrong" value="(time left@[^"]+)"', shown).group(1)
+    again = asking.post(PAGE, {"text": SPOKEN, "wrong": key}).content.decode()
+    assert "1 left out" in again
+    assert "seconds were called" not in again
+    assert f'value="{key}" checked' in again
+
+
+def test_a_class_is_begun_from_what_was_heard(asking, owner):
+    answer = asking.post(PAGE, {"text": SPOKEN, "title": "Legs again", "begin": "1"})
+    assert answer.status_code == 302
+    script = script_of(made().head)
+    item = next(iter(script.items()))
+    assert script.title == "Legs again"
+    assert item.dose.quantity.value == 38
+    assert item.move.sidedness.by_side
+
+
+def test_another_owners_class_is_not_compared_with(asking, other_client, stretch_class):
+    assert other_client.post(PAGE, {"text": SPOKEN, "against": stretch_class.pk}).status_code == 404

@@ -17,7 +17,9 @@ from extendum.core.timeline import parse_clock
 from extendum.formats.document import LARGEST_BYTES, loads
 from extendum.formats.order_class import Match, class_of, match_order
 from extendum.formats.order_reader import read_order
+from extendum.formats.timed_text import is_timed
 from extendum.web.classes import store
+from extendum.web.classes.listening import heard_page
 from extendum.web.library.store import Library, library_of
 
 #: What a row may be taken for beside a move.
@@ -35,6 +37,8 @@ def read_in(request: HttpRequest) -> HttpResponse:
         name, text = _given(request)
         if text.lstrip("\ufeff \t\r\n").startswith("{"):
             return _document(request, text)
+        if is_timed(text):
+            return heard_page(request, name, text)
         return _order(request, name, text)
     except RefusedError as error:
         told = {"error": str(error), "text": form.get("text", "")[:20_000], "title": title}
