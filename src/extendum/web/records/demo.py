@@ -35,6 +35,8 @@ def teach_for_months(classes: list[StretchClass]) -> None:
             if random.random() < 0.2:
                 continue
             _teach(of, day - timedelta(weeks=week), slow, random, group)
+        last = of.sessions.exclude(run=None).order_by("-at").first()
+        StretchClass.objects.filter(pk=of.pk).update(taught_at=last.at if last else None)
     NextTime.objects.create(of=classes[0], text="Chairs along the wall before they come in.")
 
 
