@@ -7,7 +7,7 @@ PORT ?= 8000
 DEMO := EXTENDUM_DEMO=1 EXTENDUM_DATA=var/demo
 SERVE = EXTENDUM_DEMO= HOST=$(HOST) PORT=$(PORT) CERT=$(CERT) KEY=$(KEY)
 INSTALL := $(BIN)/python -m pip install --quiet --disable-pip-version-check
-.PHONY: help demo serve user test lint css lock bench bench-stage bench-rooms shots figures schema clean
+.PHONY: help demo serve user backup restore test lint css lock bench bench-stage bench-rooms shots figures schema clean
 
 help: ## list the targets
 	@grep -hE '^[a-z]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/^([a-z]+):.*## (.*)/  make \1	\2/' | expand -t 14
@@ -44,6 +44,12 @@ serve: $(VENV)/run ## serve a venue's network with sign-in (HOST=address CERT=fi
 user: $(VENV)/run ## make an account for serve, or give it a new password (NAME=name)
 	@$(SERVE) $(BIN)/python manage.py migrate --verbosity 0
 	@$(SERVE) $(BIN)/python manage.py make_user $(NAME)
+
+backup: $(VENV)/run ## copy everything into one file while it runs (FILE=where, or in the data folder)
+	@$(SERVE) $(BIN)/python manage.py backup $(FILE)
+
+restore: $(VENV)/run ## put a backup in the place of everything (FILE=backup)
+	@$(SERVE) $(BIN)/python manage.py restore $(FILE)
 
 test: $(VENV)/dev ## run all tests: core, properties, formats, web and browser
 	@bash scripts/chromium

@@ -2,6 +2,11 @@
 
 import pytest
 from axe_playwright_python.sync_playwright import Axe
+from django.utils import timezone
+
+from extendum.web.records.demo import teach_for_months
+from extendum.web.records.models import Session
+from extendum.web.teach.models import Link, LiveEvent, LiveRun
 
 pytestmark = pytest.mark.browser
 RULES = {"runOnly": ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]}
@@ -91,6 +96,31 @@ VIEWS = {
     "stage, before": ("/classes/{pk}/stage/", None),
     "stage, running": ("/classes/{pk}/stage/", lambda p: (p.click("#start"), p.keyboard.press("n"))),
     "stage, leaving": ("/classes/{pk}/stage/", lambda p: (p.click("#start"), p.click("#leave"))),
+    "rehearse, before": ("/classes/{pk}/rehearse/", None),
+    "rehearse, running": ("/classes/{pk}/rehearse/", lambda p: p.click("#tap")),
+    "take, before": ("/classes/{pk}/take/", None),
+    "screens": ("/screens/", lambda p: (p.click("text=New screen"), p.wait_for_selector(".qr"))),
+    "logbook, empty": ("/logbook/", None),
+    "overview, empty": ("/logbook/overview/", None),
+    "files": ("/classes/{pk}/give/", None),
+    "read in": ("/read-in/", None),
+    "read in, refused": ("/read-in/", lambda p: (p.click("text=Look at it"), p.wait_for_selector("[role=alert]"))),
+    "read in, list": (
+        "/read-in/",
+        lambda p: (
+            p.fill("textarea", "Main\nCalf lean, 30 s each side\nFlying, 9999 s"),
+            p.click("text=Look at it"),
+            p.wait_for_selector(".read-table"),
+        ),
+    ),
+    "read in, recording": (
+        "/read-in/",
+        lambda p: (
+            p.fill("textarea", "[0:05] Calf stretch. Left foot back.\n[0:09] And hold.\n[0:40] Other side, and hold."),
+            p.click("text=Look at it"),
+            p.wait_for_selector(".heard"),
+        ),
+    ),
     "not found": ("/classes/999999/", None),
 }
 
@@ -114,3 +144,31 @@ def test_axe_finds_nothing_for_a_newcomer(page):
     page.fill("[name=password]", "a long password")
     page.click("text=Sign in >> nth=-1")
     page.locator("text=The shelf is empty").wait_for()
+
+
+def test_axe_finds_nothing_on_what_was_taught_and_what_follows(page, digging, owner):
+    teach_for_months([digging])
+    session = Session.objects.exclude(run=None).first()
+    room, clicker = (Link.objects.create(owner=owner, kind=kind, name="Mine", easier=True) for kind in Link.Kind.values)
+    run = session.run
+    for address in ("/logbook/", f"/logbook/{session.pk}/", "/logbook/overview/", f"/classes/{digging.pk}/"):
+        page.goto(address)
+        for part in page.locator("details:not(.menu) > summary").all():
+            part.click()
+        assert complaints(page) == [], address
+    for link in (room, clicker):
+        page.goto(f"/{link.kind}/{link.code}/")
+        assert complaints(page) == [], link.kind
+        page.goto(f"/{link.kind}/wrong/")
+        assert complaints(page) == [], link.kind
+    now = timezone.now()
+    LiveRun.objects.filter(pk=run.pk).update(held_at=now, holder="a", clock_off=0)
+    run.events.all().delete()
+    LiveEvent.objects.create(run=run, key="0", at=round(now.timestamp() * 1000) - 200_000, kind="start")
+    for link, part in ((room, "#room-on"), (clicker, "#keys")):
+        page.goto(f"/{link.kind}/{link.code}/")
+        page.locator(part).wait_for()
+        assert complaints(page) == [], link.kind
+    LiveRun.objects.filter(pk=run.pk).update(rehearsal=True, take=True)
+    page.goto(f"/classes/{digging.pk}/takes/{run.key}/")
+    assert complaints(page) == []

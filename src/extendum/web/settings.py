@@ -8,6 +8,7 @@ EXTENDUM_INSECURE=1    plain http outside the demo, for trying it out on one mac
 
 import os
 import secrets
+from datetime import timedelta
 from pathlib import Path
 
 WEB = Path(__file__).parent
@@ -43,6 +44,7 @@ INSTALLED_APPS = [
     "django.contrib.staticfiles",
     "django_htmx",
     "csp",
+    "axes",
     "extendum.web.accounts",
     "extendum.web.classes",
     "extendum.web.library",
@@ -64,6 +66,7 @@ MIDDLEWARE = [
     "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "django_htmx.middleware.HtmxMiddleware",
+    "axes.middleware.AxesMiddleware",
 ]
 ROOT_URLCONF = "extendum.web.urls"
 WSGI_APPLICATION = "extendum.web.wsgi.application"
@@ -102,6 +105,14 @@ AUTH_PASSWORD_VALIDATORS = [
     {"NAME": f"django.contrib.auth.password_validation.{name}"}
     for name in ("MinimumLengthValidator", "CommonPasswordValidator", "UserAttributeSimilarityValidator")
 ]
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+# So many wrong passwords for a name from one address, then so long without an answer.
+AXES_FAILURE_LIMIT = 6
+AXES_COOLOFF_TIME = timedelta(minutes=15)
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_LOCKOUT_TEMPLATE = "accounts/locked.html"
+AXES_RESET_ON_SUCCESS = True
+AXES_ENABLE_ADMIN = AXES_VERBOSE = False
 LANGUAGE_CODE = "en-gb"
 TIME_ZONE = os.environ.get("TZ") or "UTC"
 USE_TZ = True

@@ -1,0 +1,69 @@
+"""Backup and restore of everything: one file, made and put back while the application runs.
+
+SQLite's own way of copying a database page by page keeps both sides whole: whoever writes meanwhile waits or is copied
+too, and a copy that is broken off leaves what was there.
+"""
+
+from __future__ import annotations
+
+import sqlite3
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+PAGES = 500
+WAIT_S = 20.0
+
+
+class UnusableError(Exception):
+    """A file that is no backup, or a damaged one: what must hold, and what was found."""
+
+
+@contextmanager
+def _opened(path: Path, mode: str) -> Iterator[sqlite3.Connection]:
+    connection = sqlite3.connect(f"{path.resolve().as_uri()}?mode={mode}", uri=True, timeout=WAIT_S)
+    try:
+        yield connection
+    finally:
+        connection.close()
+
+
+def back_up(database: Path, to: Path) -> int:
+    """Copy the database to a file, whole or not at all; its size in bytes."""
+    to.parent.mkdir(parents=True, exist_ok=True)
+    beside = to.with_name(f".{to.name}.new")
+    beside.unlink(missing_ok=True)
+    try:
+        with _opened(database, "ro") as source, _opened(beside, "rwc") as target:
+            source.backup(target, pages=PAGES)
+            target.execute("PRAGMA journal_mode=DELETE")  # one file, without a log beside it
+        check(beside)
+        beside.replace(to)
+    finally:
+        beside.unlink(missing_ok=True)
+    return to.stat().st_size
+
+
+def check(file: Path) -> None:
+    """Refuse a file that is no whole database of this application."""
+    if not file.is_file():
+        raise UnusableError(f"must be a file; found {file}")
+    try:
+        with _opened(file, "ro") as source:
+            told = source.execute("PRAGMA integrity_check").fetchone()[0]
+            tables = {name for (name,) in source.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+    except sqlite3.DatabaseError as error:
+        raise UnusableError(f"must be a backup of Extendum; found {error}") from None
+    if told != "ok":
+        raise UnusableError(f"must be a whole database; found {told}")
+    if "classes_stretchclass" not in tables:
+        raise UnusableError("must be a backup of Extendum; found another database")
+
+
+def restore(file: Path, database: Path, kept: Path) -> None:
+    """Put a backup in the place of everything; what was there before is kept in another file first."""
+    check(file)
+    if database.is_file():
+        back_up(database, kept)
+    with _opened(file, "ro") as source, _opened(database, "rwc") as target:
+        source.backup(target)

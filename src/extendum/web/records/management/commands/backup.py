@@ -1,0 +1,28 @@
+"""Copies everything into one file, while the application runs."""
+
+from datetime import datetime
+from pathlib import Path
+from typing import Any
+
+from django.conf import settings
+from django.core.management.base import BaseCommand, CommandError, CommandParser
+
+from extendum.web.records.backup import UnusableError, back_up
+
+
+class Command(BaseCommand):
+    help = __doc__
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        parser.add_argument("file", type=Path, nargs="?", help="where to; a file of its own without it")
+
+    def handle(self, *args: Any, file: Path | None, **options: Any) -> None:
+        database = Path(settings.DATABASES["default"]["NAME"])
+        if not database.is_file():
+            raise CommandError(f"There is nothing to copy yet: {database} is not there.")
+        to = file or Path(settings.DATA) / "backups" / f"extendum-{datetime.now():%Y%m%d-%H%M%S}.sqlite3"
+        try:
+            size = back_up(database, to)
+        except (UnusableError, OSError) as error:
+            raise CommandError(f"{to}: {error}") from None
+        self.stdout.write(f"{to}: {size:,} bytes")

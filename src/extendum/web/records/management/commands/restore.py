@@ -1,0 +1,30 @@
+"""Puts a backup in the place of everything; what was there is kept beside it."""
+
+from datetime import datetime
+from pathlib import Path
+from typing import Any
+
+from django.conf import settings
+from django.core.management import call_command
+from django.core.management.base import BaseCommand, CommandError, CommandParser
+from django.db import connection
+
+from extendum.web.records.backup import UnusableError, restore
+
+
+class Command(BaseCommand):
+    help = __doc__
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        parser.add_argument("file", type=Path, help="a file that backup made")
+
+    def handle(self, *args: Any, file: Path, **options: Any) -> None:
+        database = Path(settings.DATABASES["default"]["NAME"])
+        kept = Path(settings.DATA) / "backups" / f"before-restore-{datetime.now():%Y%m%d-%H%M%S}.sqlite3"
+        connection.close()
+        try:
+            restore(file, database, kept)
+        except (UnusableError, OSError) as error:
+            raise CommandError(f"{file}: {error}") from None
+        call_command("migrate", verbosity=0)
+        self.stdout.write(f"{file} is in its place." + (f" What was there before: {kept}" if kept.is_file() else ""))
