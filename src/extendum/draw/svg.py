@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from functools import cache
+from functools import cache, lru_cache
 from html import escape
 
 #: The width of an average sign of the shipped text face, as a share of its size.
@@ -11,6 +11,7 @@ SIGN = 0.47
 _TO_ESCAPE = re.compile(r"[&<>\"']")
 
 
+@lru_cache(maxsize=32_768)  # a sheet that is drawn again has nearly all of its numbers again
 def n(value: float) -> str:
     """A coordinate with at most one decimal."""
     return f"{value:.1f}".removesuffix(".0")
@@ -27,9 +28,15 @@ def tag(name: str, inside: str = "", /, **attributes: object) -> str:
     for key, value in attributes.items():
         if value is None:
             continue
-        shown = n(value) if isinstance(value, float) else str(value)
-        if _TO_ESCAPE.search(shown):
-            shown = escape(shown, quote=True)
+        kind = type(value)
+        if kind is float:
+            shown = n(value)
+        elif kind is int:
+            shown = str(value)
+        else:
+            shown = str(value)
+            if _TO_ESCAPE.search(shown):
+                shown = escape(shown, quote=True)
         opening += f' {_attribute(key)}="{shown}"'
     return f"<{opening}>{inside}</{name}>" if inside else f"<{opening}/>"
 

@@ -127,6 +127,7 @@ def _move_head(current: StretchClass, head: Revision, action: str, before: Scrip
 def change(of: StretchClass, stamp: int, label: str, edit: Callable[[Script], Script], field: str = "") -> StretchClass:
     """Apply an edit made on the class as it was at this stamp; an edit that changes nothing adds nothing."""
     current = _current(of.pk, stamp)
+    current.owner = of.owner
     before = script_of(current.head)
     after = edit(before)
     if after == before:

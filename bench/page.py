@@ -1,0 +1,88 @@
+"""Measures the first load of the Desk and the memory of the server: `make bench-page`."""
+
+from __future__ import annotations
+
+import statistics
+import sys
+import urllib.parse
+from pathlib import Path
+
+from playwright.sync_api import sync_playwright
+
+from bench.demo import chromium, served
+
+RUNS = 7
+#: Counts in the page from its first moment.
+WATCH = """
+window.shifts = 0; window.paint = 0;
+const watch = (type, told) => new PerformanceObserver((list) => list.getEntries().forEach(told)).observe({ type, buffered: true });
+watch("layout-shift", (entry) => { if (!entry.hadRecentInput) window.shifts += entry.value; });
+watch("largest-contentful-paint", (entry) => { window.paint = entry.startTime; });
+"""  # noqa: E501
+
+
+def first_load(base: str) -> tuple[int, float, float]:
+    """Octets over the wire, the largest paint in milliseconds and the layout shift, with nothing remembered."""
+    with sync_playwright() as playwright:
+        browser = chromium(playwright)
+        context = browser.new_context(viewport={"width": 1280, "height": 800})
+        page = context.new_page()
+        page.goto(base)
+        address = page.locator("a:has-text('Hall class in two rounds')").first.get_attribute("href")
+        cookies = context.cookies()
+        context.close()
+        context = browser.new_context(viewport={"width": 1280, "height": 800})
+        context.add_cookies(cookies)  # type: ignore[arg-type]
+        page = context.new_page()
+        page.add_init_script(WATCH)
+        wire = context.new_cdp_session(page)
+        wire.send("Network.enable")
+        octets = 0
+
+        def came(event: dict[str, float]) -> None:
+            nonlocal octets
+            octets += int(event["encodedDataLength"])
+
+        wire.on("Network.loadingFinished", came)
+        page.goto(base + str(address), wait_until="networkidle")
+        page.wait_for_timeout(300)
+        paint, shifts = page.evaluate("paint"), page.evaluate("shifts")
+        browser.close()
+    return octets, float(paint), float(shifts)
+
+
+def memory_mb(port: int) -> tuple[int, float]:
+    """How many processes serve a port, and what they take together (proportional set size)."""
+    found, whole = 0, 0
+    for process in Path("/proc").iterdir():
+        if not process.name.isdigit():
+            continue
+        try:
+            command = (process / "cmdline").read_text()
+            if "gunicorn" not in command or f":{port}" not in command:
+                continue
+            rollup = (process / "smaps_rollup").read_text()
+        except OSError:
+            continue
+        found += 1
+        whole += next(int(line.split()[1]) for line in rollup.splitlines() if line.startswith("Pss:"))
+    return found, whole / 1024
+
+
+def main() -> int:
+    """Say what was measured."""
+    with served() as base:
+        loads = [first_load(base) for _ in range(RUNS)]
+        processes, memory = memory_mb(int(urllib.parse.urlparse(base).port or 0))
+    octets, paints, shifts = zip(*loads, strict=True)
+    print(
+        f"Desk of a 30-minute class, first load, {RUNS} times: {max(octets) / 1000:.0f} kB at most, "
+        f"largest paint {statistics.median(paints):.0f} ms median, {max(paints):.0f} ms most, "
+        f"layout shift {max(shifts):.4f} at most\n"
+        f"memory of the server after that: {memory:.0f} MB in {processes} processes (one that starts the two that work)"
+    )
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
