@@ -15,6 +15,7 @@ from extendum.web.classes.store import change, script_of
 from extendum.web.records.demo import WEEKS, teach_for_months
 from extendum.web.records.models import NextTime, Session
 from extendum.web.records.sessions import log_of, offers
+from extendum.web.records.views import LISTED
 from extendum.web.teach.models import LiveRun
 from tests.web.test_live import START, tell
 
@@ -121,6 +122,20 @@ def test_the_next_time_comes_up_on_the_desk_until_it_is_done(asking, other_clien
     answer = asking.post(page, {"done": NextTime.objects.get().pk, "back": "//elsewhere.example/"})
     assert answer["Location"] == reverse("desk", args=[stretch_class.pk])
     assert "Chairs out first" not in asking.get(reverse("desk", args=[stretch_class.pk])).content.decode()
+
+
+def test_the_logbook_goes_on_to_older_sessions(asking, stretch_class):
+    at = timezone.now()
+    for n in range(LISTED + 3):
+        run = LiveRun.objects.create(of=stretch_class, key=f"k{n}", stamp=1)
+        Session.objects.create(owner=stretch_class.owner, of=stretch_class, at=at - timedelta(days=n), run=run)
+    first = asking.get("/logbook/", {"class": stretch_class.pk}).content.decode()
+    assert first.count("No events were kept.") == LISTED
+    assert f"?from={LISTED}&amp;class={stretch_class.pk}" in first
+    second = asking.get("/logbook/", {"from": LISTED}).content.decode()
+    assert second.count("No events were kept.") == 3
+    assert "Older ones" not in second
+    assert "Newer ones" in second
 
 
 def test_three_months_of_demo_are_in_the_overview_and_the_list_for_spreadsheets(asking, stretch_class):

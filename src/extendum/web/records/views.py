@@ -32,7 +32,7 @@ from extendum.web.teach.models import LiveRun
 #: The overview looks back so many weeks, and shows so many areas.
 WEEKS, AREAS = 13, 12
 #: The logbook lists so many past sessions at once.
-LISTED = 60
+LISTED = 25
 MOST_PEOPLE = 5000
 
 
@@ -51,9 +51,14 @@ def _logbook(request: HttpRequest, status: int = 200, **facts: object) -> HttpRe
     only = request.GET.get("class", "")
     of = own_class(request, int(only)) if only.isdigit() and len(only) < 10 else None
     found = found.filter(of=of) if of else found
-    past = [(one, _line(one)) for one in found.exclude(run=None).order_by("-at")[:LISTED]]
+    asked = request.GET.get("from", "")
+    start = int(asked) if asked.isdigit() and len(asked) < 7 else 0
+    here = list(found.exclude(run=None).order_by("-at")[start : start + LISTED + 1])
+    past = [(one, _line(one)) for one in here[:LISTED]]
     context = {
         "only": of,
+        "older": start + LISTED if len(here) > LISTED else None,
+        "newer": max(0, start - LISTED) if start else None,
         "coming": found.filter(run=None).order_by("at"),
         "past": past,
         "classes": request.user.classes.filter(archived_at=None).order_by("title"),
