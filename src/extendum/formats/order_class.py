@@ -6,6 +6,7 @@ import re
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from difflib import SequenceMatcher
+from functools import lru_cache
 
 from extendum.core.compile import compile_script
 from extendum.core.dose import Elastic, Hold
@@ -54,7 +55,8 @@ def match_order(order: Order, library: Sequence[LibraryMove]) -> list[Match]:
 
 def _match(row: Row, library: Sequence[LibraryMove]) -> Match:
     words = _words_of(row.name)
-    ranked = sorted(((like(words, one.move), -n) for n, one in enumerate(library)), reverse=True)
+    letters = SequenceMatcher(None, "", " ".join(words))
+    ranked = sorted(((like(words, one.move, letters), -n) for n, one in enumerate(library)), reverse=True)
     best = [library[-n] for score, n in ranked[: ALTERNATIVES + 1] if score > POSSIBLE]
     score = ranked[0][0] if ranked else 0.0
     talk = next((kind for kind, pattern in _TALKS if re.search(pattern, row.name.casefold())), None)
@@ -91,26 +93,36 @@ _SMALL = frozenset(
 )
 
 
+@lru_cache(maxsize=4096)
 def _words_of(name: str) -> tuple[str, ...]:
     """The words of a name that tell something, without their plural."""
     plain = re.sub(r"[^a-z0-9 ]+", " ", name.casefold().replace("'s", "").replace("-", " "))
     return tuple(word.removesuffix("s") if len(word) > 3 else word for word in plain.split() if word not in _SMALL)
 
 
-def like(words: Sequence[str], move: Move) -> float:
+def like(words: tuple[str, ...], move: Move, letters: SequenceMatcher[str]) -> float:
     """How well words fit a move, 0 to 1: found in its name, or in what else it is found by; and its name in them."""
     if not words:
         return 0.0
     name, about = _words_of(move.name), _words_of(searchable(move))
     found = sum(1.0 if _among(word, name) else 0.6 if _among(word, about) else 0.0 for word in words) / len(words)
     told = sum(_among(word, words) for word in name) / max(1, len(name))
-    letters = SequenceMatcher(None, " ".join(words), " ".join(name)).ratio()
-    return 0.55 * found + 0.25 * told + 0.2 * letters
+    if 0.55 * found + 0.25 * told + 0.2 <= POSSIBLE:
+        return 0.0  # however its letters are: nothing is counted for nothing
+    letters.set_seq1(" ".join(name))
+    return 0.55 * found + 0.25 * told + 0.2 * letters.ratio()
 
 
-def _among(word: str, words: Sequence[str]) -> bool:
-    """Whether a word or one that begins like it is among others: breathing and breaths."""
-    return any(word == one or (min(len(word), len(one)) >= 5 and word[:5] == one[:5]) for one in words)
+@lru_cache(maxsize=4096)
+def _begun(words: tuple[str, ...]) -> frozenset[str]:
+    """Words and the beginnings by which longer ones are known: breathing and breaths are one."""
+    return frozenset((*words, *(f"{word[:5]}…" for word in words if len(word) >= 5)))
+
+
+def _among(word: str, words: tuple[str, ...]) -> bool:
+    """Whether a word or one that begins like it is among others."""
+    known = _begun(words)
+    return word in known or (len(word) >= 5 and f"{word[:5]}…" in known)
 
 
 # ---- making a class of it -----------------------------------------------------------------------------

@@ -17,9 +17,10 @@ from extendum.core.errors import RefusedError
 from extendum.core.move import Sidedness
 from extendum.core.words import CLASS_PLACEHOLDERS, check_placeholders
 from extendum.formats.dose_text import Told, read_dose
+from extendum.formats.plain import decoded
 from extendum.formats.running_order import COLUMNS
 
-LARGEST, MOST_ROWS, LONGEST_CELL = 1_000_000, 400, 2000
+LARGEST, MOST_ROWS, MOST_COLUMNS, LONGEST_CELL = 1_000_000, 250, 40, 1000
 #: What parts the cells is judged by so many lines.
 SAMPLE = 40
 
@@ -78,9 +79,7 @@ class Order:
 
 def read_order(text: str | bytes) -> Order:
     """A list as rows; RefusedError where it is no list at all."""
-    if len(text) > LARGEST:
-        raise RefusedError("file", f"at most {LARGEST:,} bytes", f"{len(text):,}")
-    plain = _decoded(text)
+    plain = decoded(text, LARGEST)
     table = _table(plain)
     if not table:
         raise RefusedError("file", "lines with the name of an item and how long it lasts", "nothing")
@@ -110,28 +109,15 @@ def read_order(text: str | bytes) -> Order:
     return Order(tuple(rows), tuple(heads), tuple(skipped))
 
 
-def _decoded(text: str | bytes) -> str:
-    if isinstance(text, str):
-        return text.removeprefix("\ufeff")
-    for encoding in ("utf-8-sig", "utf-16" if text[:2] in (b"\xff\xfe", b"\xfe\xff") else "utf-8-sig", "cp1252"):
-        try:
-            return text.decode(encoding)
-        except UnicodeDecodeError:
-            continue
-    return text.decode("latin-1")
-
-
 def _table(plain: str) -> list[tuple[int, list[str]]]:
     """The cells of each line that has any, with its number."""
-    if "\x00" in plain:
-        raise RefusedError("file", "text", "bytes that are no text")
     sample = "\n".join(plain.splitlines()[:SAMPLE])
     delimiter = max(("\t", ";", "|", ","), key=sample.count)
     found = []
     try:
         reader = csv.reader(io.StringIO(plain), delimiter=delimiter)
         for cells in reader:
-            kept = [" ".join(cell.split())[:LONGEST_CELL] for cell in cells]
+            kept = [" ".join(cell.split())[:LONGEST_CELL] for cell in cells[:MOST_COLUMNS]]
             if any(kept):
                 found.append((reader.line_num, kept))
     except csv.Error as error:

@@ -6,8 +6,9 @@ import re
 from dataclasses import dataclass
 
 from extendum.core.errors import RefusedError
+from extendum.formats.plain import decoded
 
-LARGEST, MOST_LINES, LONGEST_S = 2_000_000, 20_000, 12 * 3600
+LARGEST, MOST_LINES, LONGEST_S = 500_000, 15_000, 6 * 3600
 
 _TIME = r"(?:(\d{1,2}):)?(\d{1,3}):(\d{2})(?:[.,](\d{1,3}))?"
 _ARROW = re.compile(rf"^\s*{_TIME}\s*-->\s*{_TIME}(?:\s.*)?$")
@@ -35,11 +36,7 @@ def is_timed(text: str) -> bool:
 
 def read_timed(text: str | bytes) -> list[Spoken]:
     """The lines of a timed text, in order of time; RefusedError says at which line it is none."""
-    if len(text) > LARGEST:
-        raise RefusedError("file", f"at most {LARGEST:,} bytes", f"{len(text):,}")
-    plain = text if isinstance(text, str) else text.decode("utf-8-sig", "replace")
-    if "\x00" in plain:
-        raise RefusedError("file", "text", "bytes that are no text")
+    plain = decoded(text, LARGEST)
     lines = plain.replace("\r\n", "\n").replace("\r", "\n").split("\n")
     if len(lines) > MOST_LINES:
         raise RefusedError("file", f"at most {MOST_LINES:,} lines", f"{len(lines):,}")

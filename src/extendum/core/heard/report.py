@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from bisect import bisect_left, bisect_right
 from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
@@ -139,13 +140,14 @@ def heard_report(lines: Sequence[Line], heard: Heard) -> HeardReport:
     length = round(max(heard.length, *(line.start for line in lines), 0.0))
     first = next((one.at for one in heard.of(What.MOVE)), float(length))
     last = max((one.end for one in heard.stretches), default=float(length))
+    ends = [one.at for one in heard.guesses if one.what in _ENDS]
     return HeardReport(
         length,
         _announced(lines),
         round(first),
         max(0, round(length - last)),
         tuple(_sides(heard.stretches)),
-        tuple(_call(one, heard.guesses) for one in heard.of(What.LEFT)),
+        tuple(_call(one, ends) for one in heard.of(What.LEFT)),
         tuple(half for one in heard.of(What.HALFWAY) if (half := _half(one, heard.stretches))),
         tuple(one for one in heard.guesses if one.what in (What.COUNTDOWN, What.REPS)),
         tuple(_repeated(lines)),
@@ -175,15 +177,17 @@ def _sides(stretches: Sequence[Stretch]) -> list[SidesHeard]:
     ]
 
 
-def _call(call: Guess, guesses: Sequence[Guess]) -> Call:
-    after = (one.at for one in guesses if one.what in _ENDS and call.at < one.at <= call.at + WITHIN_S)
-    end = next(after, None)
-    return Call(call.at, call.number, None if end is None else round(end - call.at))
+def _call(call: Guess, ends: Sequence[float]) -> Call:
+    """What comes first after a call and ends something; ``ends`` are in order."""
+    after = bisect_right(ends, call.at)
+    near = after < len(ends) and ends[after] <= call.at + WITHIN_S
+    return Call(call.at, call.number, round(ends[after] - call.at) if near else None)
 
 
 def _half(half: Guess, stretches: Sequence[Stretch]) -> Half | None:
-    here = next((one for one in stretches if one.start < half.at < one.end), None)
-    if here is None:
+    before = bisect_left(stretches, half.at, key=lambda one: one.start) - 1
+    here = stretches[before] if before >= 0 else None
+    if here is None or half.at >= here.end:
         return None
     return Half(half.at, here.name, round(100 * (half.at - here.start) / here.seconds))
 

@@ -17,6 +17,7 @@ from extendum.core.timeline import parse_clock
 from extendum.formats.document import LARGEST_BYTES, loads
 from extendum.formats.order_class import Match, class_of, match_order
 from extendum.formats.order_reader import read_order
+from extendum.formats.plain import decoded
 from extendum.formats.timed_text import is_timed
 from extendum.web.classes import store
 from extendum.web.classes.listening import heard_page
@@ -55,13 +56,7 @@ def _given(request: HttpRequest) -> tuple[str, str]:
         return "", text
     if file.size is not None and file.size > LARGEST_BYTES:
         raise RefusedError("file", f"at most {LARGEST_BYTES:,} bytes", f"{file.size:,}")
-    raw = file.read()
-    for encoding in ("utf-8-sig", "utf-16" if raw[:2] in (b"\xff\xfe", b"\xfe\xff") else "utf-8-sig", "cp1252"):
-        try:
-            return str(file.name), raw.decode(encoding)
-        except UnicodeDecodeError:
-            continue
-    raise RefusedError("file", "text", "bytes that are no text")
+    return str(file.name), decoded(file.read(), LARGEST_BYTES)
 
 
 def _document(request: HttpRequest, text: str) -> HttpResponse:

@@ -1,5 +1,5 @@
 // The Room: what the class sees. It follows the Stage, and has nothing to press.
-import { drawBreath, drawStretch, el, fitName, hide, mark, measureAgain, moveFigure, noFigure, opposite, put, show, showFigure, watchStretch } from "./drawing.js";
+import { drawBreath, drawStretch, el, fitName, hide, mark, measureAgain, moveFigure, noFigure, opposite, show, showFigure, watchStretch } from "./drawing.js";
 import { follow, here, state } from "./follow.js";
 import { following, seenNow, stepOf } from "./playing.js";
 
@@ -64,7 +64,6 @@ function drawNext(score, run) {
 }
 
 watchStretch();
-put("bead", "r", "24");
 follow(() => { drawnKey = null; draw(); });
 const again = () => { measureAgain(); drawnKey = null; };
 window.addEventListener("resize", again);
