@@ -336,3 +336,24 @@ def test_a_rehearsal_faster_than_life_only_looks(page, digging):
     pass_time(page, 140)
     expect(page.locator("#after-kept")).to_contain_text("only looked through")
     assert LiveRun.objects.count() == 0
+
+
+def test_a_class_that_ended_without_the_server_is_told_when_its_stage_is_opened_again(page, digging):
+    to_the_stage(page, digging)
+    page.clock.resume()
+    expect(page.locator("#stage[data-kept=yes]")).to_be_attached()
+    with page.expect_response("**/events/"):
+        page.keyboard.press(" ")
+    page.context.set_offline(True)
+    while not page.locator("#after").is_visible():
+        page.keyboard.press("n")
+    expect(page.locator("#after-kept")).to_contain_text("are kept here")
+    page.close()
+    again = page.context.new_page()
+    again.context.set_offline(False)
+    with again.expect_response(lambda one: one.url.endswith("/events/") and one.request.method == "POST"):
+        again.goto(f"/classes/{digging.pk}/stage/")
+    kinds = list(LiveEvent.objects.values_list("kind", flat=True))
+    assert (kinds[0], kinds[-1]) == ("start", "end")
+    assert len(kinds) > 10
+    assert LiveRun.objects.get().session.of == digging

@@ -98,7 +98,7 @@ def test_a_messy_list_is_read_line_by_line_with_what_is_wrong():
         (10, ("dose: must be such as 30 s, 2 x 8, 10-12 reps or 3 breaths each side; found abc",))
     ]
     script = class_of("Tried", matches)
-    assert [(s.name, s.role) for s in script.sections[:-1]] == [
+    assert [(s.name, s.role) for s in script.sections] == [
         ("Warm up", Role.WARM_UP), ("Main", Role.MAIN), ("Cool down", Role.CLOSING)
     ]  # fmt: skip
     items = list(script.items())

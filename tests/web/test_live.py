@@ -188,3 +188,12 @@ def test_a_class_that_was_shown_on_a_stage_keeps_that_revision(asking, stretch_c
     assert script_of(run.revision).title == "C"
     tell(asking, stretch_class, run="r2", revision=10**6)
     assert LiveRun.objects.get(key="r2").revision_id == stretch_class.head_id
+
+
+def test_what_is_told_after_the_class_is_kept_and_holds_nothing(asking, stretch_class):
+    tell(asking, stretch_class, run="now", me="a")
+    end = START | {"id": "9", "kind": "end"}
+    assert tell(asking, stretch_class, run="before", me="b", late=True, events=[START, end]).json() == {"kept": 2}
+    late = LiveRun.objects.get(key="before")
+    assert (late.holder, late.held_at, late.session.of) == ("", None, stretch_class)
+    assert asking.get(reverse("events", args=[stretch_class.pk])).json()["run"]["run"] == "now"

@@ -111,7 +111,13 @@ def test_offers_come_from_the_middle_of_the_last_sessions_and_are_set_as_one_ste
     assert asking.post(reverse("card", args=[stretch_class.pk]), form).status_code == 302
     stretch_class.refresh_from_db()
     assert script_of(stretch_class.head).item(way.item).switch_s == way.real
-    assert asking.post(reverse("card", args=[stretch_class.pk]), form | {"lesson": "none"}).status_code in (409, 422)
+    form |= {"stamp": stretch_class.stamp, "lesson": late.key}
+    assert asking.post(reverse("card", args=[stretch_class.pk]), form).status_code == 302
+    stretch_class.refresh_from_db()
+    assert script_of(stretch_class.head).brief.target_s == late.real
+    assert offers(stretch_class) == []  # neither the way nor the length is offered once more
+    form |= {"stamp": stretch_class.stamp}
+    assert asking.post(reverse("card", args=[stretch_class.pk]), form).status_code == 422
 
 
 def test_the_next_time_comes_up_on_the_desk_until_it_is_done(asking, other_client, stretch_class):

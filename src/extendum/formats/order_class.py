@@ -151,9 +151,12 @@ def class_of(title: str, matches: Sequence[Match], target_s: int = 0) -> Script:
         Section(f"s{n}", name, _role(name), (Group(f"g{n}", items=tuple(items), rounds=rounds),))
         for n, (name, items, rounds) in enumerate(parts, 1)
     ]
-    made = replace(
-        script, sections=(*sections, replace(closing, id="end", groups=(replace(closing.groups[0], id="end-g"),)))
-    )
+    quiet = replace(closing.groups[0], id="end-g")
+    if sections and sections[-1].role is Role.CLOSING:
+        sections[-1] = replace(sections[-1], groups=(*sections[-1].groups, quiet))
+    else:
+        sections.append(replace(closing, id="end", groups=(quiet,)))
+    made = replace(script, sections=tuple(sections))
     return made if target_s else set_target(made, compile_script(made).length_s)
 
 

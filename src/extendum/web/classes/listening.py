@@ -2,26 +2,23 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
 
-from extendum.core.compile import compile_script
-from extendum.core.cue_sheet import cue_sheet
 from extendum.core.heard.guess import Guess, Heard, What
 from extendum.core.heard.hear import hear
 from extendum.core.heard.report import heard_report
 from extendum.core.timeline import clock
 from extendum.draw.heard import draw_heard
-from extendum.formats.heard_class import rows_of
+from extendum.formats.heard_class import Beside, beside, rows_of
 from extendum.formats.order_class import class_of, match_order
 from extendum.formats.order_reader import Order
 from extendum.formats.timed_text import Spoken, read_timed
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
 from extendum.web.classes.drawn import drawn
+from extendum.web.classes.page import compiled
 from extendum.web.library.store import library_of
 
 #: Kinds of guesses that are worth a correction one by one.
@@ -31,9 +28,10 @@ _TOLD = (What.MOVE, What.SWITCH, What.HALFWAY, What.LEFT, What.COUNTDOWN, What.R
 def heard_page(request: HttpRequest, name: str, text: str) -> HttpResponse:
     """What was heard; with what is wrong left out, beside a class, or as the beginning of a new one."""
     form, library = request.POST, library_of(request.user)
-    said = read_timed(text)
+    said, names = read_timed(text), [entry.move.name for entry in library]
     wrong = set(form.getlist("wrong"))
-    heard = hear(said, [entry.move.name for entry in library], wrong)
+    every = hear(said, names)
+    heard = hear(said, names, wrong) if wrong else every
     title = form.get("title", "").strip() or name.rsplit(".", 1)[0][:200] or "A recording"
     if "begin" in form:
         matches = match_order(Order(tuple(rows_of(heard)), ()), list(library))
@@ -47,7 +45,7 @@ def heard_page(request: HttpRequest, name: str, text: str) -> HttpResponse:
         "text": text,
         "report": report,
         "sheet": drawn(draw_heard(heard)),
-        "lines": _lines(said, hear(said, [entry.move.name for entry in library]), wrong),
+        "lines": _lines(said, every, wrong),
         "facts": report.facts(),
         "wrong": len(wrong),
         "classes": request.user.classes.filter(archived_at=None).order_by("title"),
@@ -71,29 +69,8 @@ def _lines(said: list[Spoken], heard: Heard, wrong: set[str]) -> list[tuple[str,
     ]
 
 
-def _compared(request: HttpRequest, pk: int, heard: Heard) -> list[tuple[str, str, str]]:
-    """A class's moves beside what was heard of them: seconds of work planned, and heard."""
+def _compared(request: HttpRequest, pk: int, heard: Heard) -> list[Beside]:
+    """One of the asker's classes beside what was heard."""
     of = own_class(request, pk)
-    script = store.script_of(of.head)
-    timeline = compile_script(script)
-    planned: dict[str, int] = {}
-    for segment in timeline.segments:
-        if segment.kind.works:
-            planned[segment.name] = planned.get(segment.name, 0) + segment.seconds
-    real: dict[str, float] = {}
-    library = library_of(request.user)
-    here = [entry for entry in library if entry.move.key in {item.move.key for item in script.moves()}]
-    order = Order(tuple(rows_of(heard)), ())
-    # A move of the class before one of the library.
-    for match, wider in zip(match_order(order, here), match_order(order, list(library)), strict=True):
-        match = match if match.entry else wider
-        called = match.entry.move.name if match.entry else match.row.name
-        seconds = match.row.told.dose.quantity.value if match.row.told.dose else 0
-        real[called] = real.get(called, 0) + seconds * (2 if match.row.told.sides else 1)
-    names = list(dict.fromkeys([*(entry.item.name for entry in cue_sheet(script, timeline)), *real]))
-    rows: list[tuple[str, Any, Any]] = [(name, planned.get(name), real.get(name)) for name in names]
-    return [
-        (name, f"{plan} s" if plan else "not in the script", f"{got:.0f} s" if got else "not heard")
-        for name, plan, got in rows
-        if plan or got
-    ]
+    script, timeline = store.script_of(of.head), compiled(bytes(of.head.document))
+    return beside(script, timeline, heard, list(library_of(request.user)))

@@ -104,6 +104,8 @@ def offers(of: StretchClass) -> list[Lesson]:
     if not logs:
         return []
     script, timeline = store.script_of(of.head), compiled(bytes(of.head.document))
-    late = usually_late(script, [log.report.off_s for log in logs])
+    # Of sessions with another length to fill nothing is said: what was set because of them is not offered again.
+    same = [log for log in logs if log.script.brief.target_s == script.brief.target_s]
+    late = usually_late(script, [log.report.off_s for log in same])
     found = lessons(script, timeline, together(log.ways for log in logs))
     return [*([late] if late else []), *found][:OFFERS]

@@ -116,7 +116,8 @@ def _keep(of: StretchClass, key: str, stamp: int, found: list[dict[str, Any]], p
     """Keep what a Stage told; a rehearsal holds no class and has no session."""
     me, rehearsal = str(plain.get("me", ""))[:LONGEST_KEY], plain.get("rehearsal") is True
     other = held(of)
-    if other and other.holder != me and plain.get("take") is not True and not rehearsal:
+    apart = rehearsal or plain.get("late") is True
+    if other and other.holder != me and plain.get("take") is not True and not apart:
         return JsonResponse({"run": _plain_run(other)}, status=423)
     told = {"stamp": stamp, "revision": _revision(of, plain.get("revision")), "rehearsal": rehearsal}
     told["take"] = rehearsal and plain.get("taking") is True
@@ -124,6 +125,10 @@ def _keep(of: StretchClass, key: str, stamp: int, found: list[dict[str, Any]], p
     LiveEvent.objects.bulk_create([LiveEvent(run=run, **one) for one in found], ignore_conflicts=True)
     answer: dict[str, Any] = {"kept": run.events.count()}
     if run.rehearsal:
+        return JsonResponse(answer)
+    if plain.get("late") is True:  # told after it was over: it holds nothing, and nobody follows it
+        if made:
+            sessions.begin(run, plain.get("session"))
         return JsonResponse(answer)
     if made and not sessions.begin(run, plain.get("session")) and plain.get("session"):
         answer["message"] = "That session has a log already: this one is kept as a session of its own."

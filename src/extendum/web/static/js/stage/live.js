@@ -17,24 +17,55 @@ const LONGEST_AWAY = 6 * 3600 * 1000;
 const KEY = `extendum-${records ? "take" : rehearses ? "rehearsal" : "run"}-${root.class}-${root.stamp}`;
 
 const newName = () => crypto.randomUUID?.() ?? `${Date.now()}-${Math.random()}`.slice(0, 40);
-const newRecord = () => ({ run: newName(), events: [], told: 0 });
+const newRecord = () => ({ run: newName(), events: [], told: 0, stamp: Number(root.stamp), revision: Number(root.revision) });
 const stored = JSON.parse(localStorage.getItem(KEY) ?? "null");
 const fresh = stored && Date.now() - (stored.wall ?? stored.events.at(-1)?.at ?? 0) < LONGEST_AWAY;
 
 //: ``run``: the fold; ``score``: what is played; ``watching``: another Stage teaches.
-export const live = { record: fresh ? stored : newRecord(), run: null, score: null, watching: false, changed: () => {}, ended: () => {} };
+export const live = { record: stored ?? newRecord(), run: null, score: null, watching: false, changed: () => {}, ended: () => {} };
 const again = () => {
   live.score = scores[live.record.mode] ?? scores.plan;
   live.run = fold(live.score.steps, live.record.events, live.score.spare.steps);
 };
 again();
 export const keep = () => localStorage.setItem(KEY, JSON.stringify(live.record));
+// A run that is over, or was left for long, before all of it was told: put aside until the server has it.
+const ASIDE = "extendum-aside-";
+function putAside() {
+  const { record } = live;
+  if (record.told < record.events.length && !record.fast) localStorage.setItem(`${ASIDE}${record.run}`, JSON.stringify({ ...record, of: root.class, apart, takes: records }));
+}
+async function tellAside() {
+  for (const key of Object.keys(localStorage).filter((one) => one.startsWith(ASIDE))) {
+    const kept = JSON.parse(localStorage.getItem(key));
+    if (kept.of !== root.class) continue;
+    try {
+      const answer = await post(root.events, {
+        run: kept.run, stamp: kept.stamp ?? Number(root.stamp), revision: kept.revision ?? Number(root.revision),
+        rehearsal: kept.apart, taking: kept.takes, late: true, events: kept.events.slice(kept.told, kept.told + 500),
+      });
+      if (!answer.ok) continue;
+      kept.told += 500;
+      if (kept.told >= kept.events.length) localStorage.removeItem(key);
+      else localStorage.setItem(key, JSON.stringify(kept));
+    } catch { return; /* still away: later */ }
+  }
+}
 export function newRun(mode) {
+  putAside();
   live.record = { ...newRecord(), ...(mode && { mode }) };
   again();
   keep();
 }
 if (!fresh || live.run.ended) newRun();
+// So is what was not told of the class as it was before it was changed.
+for (const key of Object.keys(localStorage).filter((one) => !apart && one !== KEY && one.startsWith(`extendum-run-${root.class}-`))) {
+  const old = JSON.parse(localStorage.getItem(key));
+  if (old.told >= old.events.length) continue;
+  localStorage.setItem(`${ASIDE}${old.run}`, JSON.stringify({ stamp: Number(key.split("-").at(-1)), ...old, of: root.class, apart }));
+  localStorage.setItem(key, JSON.stringify({ ...old, told: old.events.length }));
+}
+tellAside();
 export const returned = live.run.started;
 
 // ---- the clock: monotonic, set again by the wall clock when the two part (the laptop slept) -------------------
@@ -109,8 +140,9 @@ async function tellNow(take) {
     return answer.ok && record.told < record.events.length;
   } catch { return false; /* the server is away: later */ } finally { show("after-kept", told()); }
 }
-setInterval(() => (live.watching ? look() : tellServer()), 4000);
-window.addEventListener("online", () => tellServer());
+const tellAll = () => { if (live.watching) look(); else tellServer(); tellAside(); };
+setInterval(tellAll, 4000);
+window.addEventListener("online", tellAll);
 
 // ---- watching: what the other Stage tells, folded here; nothing is told from here ------------------------------
 export function watch(theirs) {

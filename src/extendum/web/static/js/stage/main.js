@@ -85,7 +85,7 @@ async function fetched(before, after = "") {
     await tellServer();
     const answer = await fetch(`${before}${encodeURIComponent(live.record.run)}${after}`);
     el("learned").innerHTML = answer.ok ? await answer.text() : "<p>What was measured cannot be shown now: the server did not take it.</p>";
-  } catch { show("after-kept", "What was measured is kept here until the server answers; come back to this page then."); }
+  } catch { show("after-kept", "What was measured is kept here, and told when the server answers and this page is open."); }
 }
 function leave() {
   if (live.watching) { location.href = root.desk; return; }
