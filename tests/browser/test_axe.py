@@ -22,7 +22,7 @@ OWN_PARTS = {
     "desk, stages": "#panel",
     "desk, search": ".adder",
     "desk, suggestions": ".adder",
-    "desk, keys": "#keys",
+    "desk, help": "#help",
     "desk, steps": "#steps",
     "desk, order": "#order",
     "desk, refusal": "#notice",
@@ -57,7 +57,7 @@ VIEWS = {
     "desk, group": ("/classes/{pk}/?item=g3", None),
     "desk, stages": ("/classes/{pk}/?item=i6", lambda p: (p.click("#add-stage"), p.wait_for_selector("#wanted-2"))),
     "desk, search": ("/classes/{pk}/", lambda p: (p.fill("#add", "c"), p.wait_for_selector("#found [data-move]"))),
-    "desk, keys": ("/classes/{pk}/", lambda p: p.click("#open-keys")),
+    "desk, help": ("/classes/{pk}/", lambda p: p.click("[data-help]")),
     "desk, steps": ("/classes/{pk}/", lambda p: (p.click("#open-steps"), p.wait_for_selector("#steps[open]"))),
     "desk, refusal": (
         "/classes/{pk}/",
@@ -153,7 +153,7 @@ def test_axe_finds_nothing_on_what_was_taught_and_what_follows(page, digging, ow
     run = session.run
     for address in ("/logbook/", f"/logbook/{session.pk}/", "/logbook/overview/", f"/classes/{digging.pk}/"):
         page.goto(address)
-        for part in page.locator("details:not(.menu) > summary").all():
+        for part in page.locator("main details:not(.menu) > summary").all():
             part.click()
         assert complaints(page) == [], address
     for link in (room, clicker):

@@ -1,7 +1,9 @@
 """The log of a run: it adds up whatever happened, and says what was done otherwise than planned."""
 
+from datetime import date
 from pathlib import Path
 
+import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -10,7 +12,8 @@ from extendum.core.coverage import coverage
 from extendum.core.run.fold import Event, advance, fold
 from extendum.core.run.learned import learn, lessons, together, usually_late, ways_taken
 from extendum.core.run.log import cut_short
-from extendum.core.run.report import Cause, as_taught, report
+from extendum.core.run.overview import Once, habits
+from extendum.core.run.report import Cause, as_taught, off_words, report
 from extendum.core.run.steps import steps_of
 from extendum.formats.document import loads
 from tests.core.test_run import happenings
@@ -136,3 +139,19 @@ def test_a_class_that_usually_ends_late_is_offered_less_to_fill():
     offer = usually_late(DIGGING, [40, 38, -3, 55])
     assert offer.words == "Usually 39 s over (the middle of 4 times): fit it to 11:21."
     assert learn(DIGGING, [offer]).brief.target_s == 681
+
+
+@pytest.mark.parametrize(
+    ("off_s", "words"),
+    [(0, "as planned"), (-2, "as planned"), (3, "3 s over"), (-99, "99 s under"), (100, "1:40 over")],
+)
+def test_what_is_off_is_said_with_its_unit(off_s, words):
+    assert off_words(off_s) == words
+
+
+def test_a_class_that_was_broken_off_says_nothing_about_its_habit():
+    _, whole = taught((begins(HOLDS[0]) + 1000, "longer", {"ms": 20_000}))
+    _, broken = taught((60_000, "end"))
+    assert (whole.broken_off, broken.broken_off) == (False, True)
+    some = [Once(date(2026, 11, 2), "A", DIGGING, TIMELINE, one.off_s, one.broken_off) for one in (whole, broken)]
+    assert [(one.times, one.told) for one in habits(some)] == [(1, ("40 s over",) * 3)]

@@ -286,7 +286,7 @@ def _window(eye: Eye, figure: Figure) -> tuple[float, float, float]:
 _CLOSE: dict[str, tuple[str, ...]] = {
     "upper": ("head", "shoulder_l", "shoulder_r", "elbow_l", "elbow_r", "hand_l", "hand_r", "waist"),
     "head": ("head", "crown", "neck", "shoulder_l", "shoulder_r"),
-    "hands": ("hand_l", "hand_r", "wrist_l", "wrist_r", "elbow_l", "elbow_r", "neck"),
+    "hands": ("hand_l", "hand_r", "wrist_l", "wrist_r", "elbow_l", "elbow_r", "neck", "crown"),
     "feet": ("knee_l", "knee_r", "toes_l", "toes_r", "heel_l", "heel_r"),
 }
 

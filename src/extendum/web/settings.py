@@ -12,6 +12,7 @@ from datetime import timedelta
 from pathlib import Path
 
 WEB = Path(__file__).parent
+DEMO_CLASSES = WEB.parents[2] / "demo"
 DATA = Path(os.environ.get("EXTENDUM_DATA", "var")).resolve()
 DEMO = os.environ.get("EXTENDUM_DEMO") == "1"
 DEMO_USER = "demo"
@@ -51,6 +52,7 @@ INSTALLED_APPS = [
     "extendum.web.teach",
     "extendum.web.records",
     "extendum.web.giving",
+    "extendum.web.guide",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",

@@ -3,8 +3,10 @@
 from django.contrib.auth import views as auth
 from django.urls import path
 
+from extendum.web.accounts import views as accounts
 from extendum.web.classes import adding, brief, checking, desk, fitting, reading, shelf, words
 from extendum.web.giving import views as giving
+from extendum.web.guide import views as guide
 from extendum.web.library import figures, own
 from extendum.web.library import views as library
 from extendum.web.records import views as records
@@ -16,6 +18,9 @@ urlpatterns = [
     path("sign-out/", auth.LogoutView.as_view(), name="sign-out"),
     path("", shelf.shelf, name="shelf"),
     path("read-in/", reading.read_in, name="read-in"),
+    path("settings/", accounts.settings_page, name="settings"),
+    path("help/", guide.help_page, name="help"),
+    path("tour/", guide.tour, name="tour"),
     path("classes/new/", shelf.make, name="make"),
     path("classes/<int:pk>/", desk.desk, name="desk"),
     path("classes/<int:pk>/edit/", desk.edit, name="edit"),

@@ -11,6 +11,7 @@ from extendum.core.body import Region, Side
 from extendum.core.coverage import coverage
 from extendum.core.item import MoveItem
 from extendum.core.move import Effect
+from extendum.core.run.report import off_words
 from extendum.core.script import Script
 from extendum.core.timeline import Timeline
 
@@ -24,6 +25,7 @@ class Once:
     script: Script
     taught: Timeline
     off_s: int
+    broken_off: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,6 +37,11 @@ class Habit:
     middle_s: int
     least_s: int
     most_s: int
+
+    @property
+    def told(self) -> tuple[str, str, str]:
+        """The middle, the least and the most, as they are said."""
+        return off_words(self.middle_s), off_words(self.least_s), off_words(self.most_s)
 
 
 def week_of(day: date) -> date:
@@ -79,9 +86,11 @@ def minutes_by_area(some: Iterable[Once]) -> dict[Region, dict[Effect, float]]:
 
 
 def habits(some: Iterable[Once]) -> list[Habit]:
-    """How far each class usually ends off its plan, the furthest first."""
+    """How far each class usually ends off its plan, the furthest first; what was broken off is not counted."""
     offs: dict[str, list[int]] = {}
     for one in some:
+        if one.broken_off:
+            continue
         offs.setdefault(one.of, []).append(one.off_s)
     found = [Habit(of, len(all_), round(median(all_)), min(all_), max(all_)) for of, all_ in offs.items()]
     return sorted(found, key=lambda habit: -abs(habit.middle_s))

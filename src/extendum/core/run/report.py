@@ -70,6 +70,14 @@ class Sides:
         return round(abs(self.left_ms - self.right_ms) / 1000)
 
 
+def off_words(seconds: int) -> str:
+    """How far from a plan, as it is said: "25 s over", "2:05 under", "as planned"."""
+    if abs(seconds) < SAME_S:
+        return "as planned"
+    far = f"{abs(seconds)} s" if abs(seconds) < 100 else clock(abs(seconds))
+    return f"{far} {'over' if seconds > 0 else 'under'}"
+
+
 @dataclass(frozen=True, slots=True)
 class Report:
     """A run against its plan."""
@@ -90,6 +98,11 @@ class Report:
         return round((self.real_ms - self.planned_ms) / 1000)
 
     @property
+    def broken_off(self) -> bool:
+        """Whether it ended before half of its plan: it tells nothing about how long the class usually takes."""
+        return self.real_ms < self.planned_ms / 2
+
+    @property
     def uneven(self) -> tuple[Sides, ...]:
         """The moves whose sides did not get the same."""
         return tuple(one for one in self.sides if one.apart_s >= SAME_S)
@@ -104,7 +117,7 @@ class Report:
             return f"{real}, as planned."
         over = self.off_s > 0
         most = max(self.causes, key=lambda one: self.causes[one] * (1 if over else -1))
-        told = f"{real} instead of {clock(self.planned_ms // 1000)}: {abs(self.off_s)} s {'over' if over else 'under'}"
+        told = f"{real} instead of {clock(self.planned_ms // 1000)}: {off_words(self.off_s)}"
         return f"{told}, most of it {most} ({round(abs(self.causes[most]) / 1000)} s)."
 
     def _both_sides(self) -> str:

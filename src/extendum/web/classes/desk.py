@@ -19,6 +19,7 @@ from extendum.web.classes.own import Own
 from extendum.web.classes.page import desk_context
 from extendum.web.classes.posted import OutOfReachError, read_edit, whole
 from extendum.web.classes.words import words_page
+from extendum.web.guide.texts import guide
 
 
 @require_GET
@@ -29,8 +30,12 @@ def desk(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 def _desk(request: HttpRequest, of: StretchClass, chosen: str | None) -> HttpResponse:
-    template = "classes/_desk.html" if request.htmx else "classes/desk.html"
-    return render(request, template, desk_context(of, chosen))
+    context = desk_context(of, chosen)
+    if request.htmx:
+        return render(request, "classes/_desk.html", context)
+    return render(
+        request, "classes/desk.html", {**context, "guide": guide() if request.session.get("tour") == of.pk else None}
+    )
 
 
 @require_POST

@@ -74,6 +74,18 @@ class OwnAudience(models.Model):
         return self.name
 
 
+class Defaults(models.Model):
+    """What one instructor's new classes and files begin with; without a row all of it is as it ships."""
+
+    owner = models.OneToOneField(settings.AUTH_USER_MODEL, models.CASCADE, related_name="defaults")
+    length_s = models.PositiveIntegerField(default=600, help_text="of a new class's slot")
+    style = models.TextField(blank=True, help_text="the cue style of a new class, as JSON; empty: as it ships")
+    paper = models.CharField(max_length=10, default="A4", help_text="what is printed on")
+
+    def __str__(self) -> str:
+        return f"defaults of {self.owner_id}"
+
+
 class MoveUse(models.Model):
     """That a class, as it is now, has a move of the library."""
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
+from django.conf import settings
 from django.contrib import messages
 from django.http import HttpRequest, HttpResponse, HttpResponseRedirect
 from django.shortcuts import redirect, render
@@ -67,6 +68,8 @@ def _shelf(request: HttpRequest, status: int = 200, **facts: object) -> HttpResp
         "papers": [_paper(one) for one in shown],
         "archived": archived,
         "archived_count": own.filter(archived_at__isnull=False).count(),
+        "usual_length": clock(store.defaults_of(request.user).length_s),
+        "demo": settings.DEMO,
         **facts,
     }
     return render(request, "classes/shelf.html", context, status=status)
@@ -78,6 +81,7 @@ def make(request: HttpRequest) -> HttpResponse:
     title, typed = request.POST.get("title", "").strip(), request.POST.get("length", "")
     try:
         script = edit.new_script(title, parse_clock(typed))
+        script = edit.set_style(script, store.first_style(store.defaults_of(request.user)))
     except RefusedError as error:
         where = "title" if error.path == "title" else "length"
         return _shelf(

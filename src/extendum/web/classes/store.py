@@ -16,14 +16,14 @@ from django.utils import timezone
 
 from extendum.core.audience import PROFILES, Audience
 from extendum.core.briefing import audience_of
-from extendum.core.edit import set_style
+from extendum.core.edit import new_script, set_style
 from extendum.core.errors import RefusedError
 from extendum.core.item import MoveItem
 from extendum.core.script import Script
 from extendum.core.style import SHIPPED, CueStyle
 from extendum.formats.codec import from_plain, to_plain
 from extendum.formats.document import dumps, loads
-from extendum.web.classes.models import MoveUse, OwnAudience, OwnStyle, Revision, StretchClass
+from extendum.web.classes.models import Defaults, MoveUse, OwnAudience, OwnStyle, Revision, StretchClass
 
 #: Edits of one field this close together are one revision.
 ONE_REVISION_WITHIN = timedelta(seconds=3)
@@ -186,6 +186,24 @@ def styles_of(owner: AbstractBaseUser) -> list[CueStyle]:
     """The cue styles that an instructor may choose from: those that ship, then their own."""
     own = OwnStyle.objects.filter(owner=owner).order_by("name")
     return [*SHIPPED, *(from_plain(CueStyle, json.loads(one.settings)) for one in own)]
+
+
+def defaults_of(owner: AbstractBaseUser) -> Defaults:
+    """What the instructor's new classes begin with; not saved where nothing was set."""
+    return Defaults.objects.filter(owner=owner).first() or Defaults(owner=owner)
+
+
+def first_style(defaults: Defaults) -> CueStyle:
+    """The cue style that new classes begin with."""
+    return from_plain(CueStyle, json.loads(defaults.style)) if defaults.style else CueStyle()
+
+
+def keep_defaults(defaults: Defaults, length_s: int, style: CueStyle, paper: str) -> None:
+    """Set what new classes begin with; RefusedError when no class could be as long as that."""
+    new_script("A class", length_s)  # what holds for a class holds here
+    defaults.length_s, defaults.paper = length_s, paper
+    defaults.style = json.dumps(to_plain(style), ensure_ascii=False)
+    defaults.save()
 
 
 @transaction.atomic

@@ -62,7 +62,8 @@ def give(request: HttpRequest, pk: int) -> HttpResponse:
 
 def _shown(making: Making | None, request: HttpRequest) -> dict[str, object]:
     """A making as its part of the page shows it."""
-    paper = _paper(request.GET.get("paper", making.paper if making else "")).value
+    usual = store.defaults_of(request.user).paper
+    paper = _paper(request.GET.get("paper", making.paper if making else usual)).value
     return {
         "making": making,
         "paper": paper,

@@ -105,7 +105,7 @@ def offers(of: StretchClass) -> list[Lesson]:
         return []
     script, timeline = store.script_of(of.head), compiled(bytes(of.head.document))
     # Of sessions with another length to fill nothing is said: what was set because of them is not offered again.
-    same = [log for log in logs if log.script.brief.target_s == script.brief.target_s]
+    same = [log for log in logs if log.script.brief.target_s == script.brief.target_s and not log.report.broken_off]
     late = usually_late(script, [log.report.off_s for log in same])
     found = lessons(script, timeline, together(log.ways for log in logs))
     return [*([late] if late else []), *found][:OFFERS]

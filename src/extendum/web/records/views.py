@@ -16,6 +16,7 @@ from django.views.decorators.http import require_GET, require_http_methods, requ
 from extendum.core.errors import ExtendumError, RefusedError
 from extendum.core.run.learned import learn
 from extendum.core.run.overview import Once, habits, minutes_by_area, minutes_by_week, weeks_until
+from extendum.core.run.report import SAME_S, off_words
 from extendum.core.timeline import clock
 from extendum.draw.compare import draw_compare
 from extendum.draw.plots import draw_areas, draw_key, draw_weeks
@@ -74,7 +75,13 @@ def _line(one: Session) -> dict[str, Any]:
     if log is None:
         return {}
     real = clock(round(log.report.real_ms / 1000))
-    return {"real": real, "off": log.report.off_s, "told": log.report.facts()[2], "uneven": len(log.report.uneven)}
+    return {
+        "real": real,
+        "off": off_words(log.report.off_s),
+        "over": log.report.off_s >= SAME_S,
+        "told": log.report.facts()[2],
+        "uneven": len(log.report.uneven),
+    }
 
 
 @require_POST
@@ -207,7 +214,14 @@ def overview(request: HttpRequest) -> HttpResponse:
     weeks = weeks_until(today, WEEKS)
     since = timezone.make_aware(datetime.combine(weeks[0], datetime.min.time()))
     some = [
-        Once(timezone.localdate(one.at), one.of.title, log.script, log.taught, log.report.off_s)
+        Once(
+            timezone.localdate(one.at),
+            one.of.title,
+            log.script,
+            log.taught,
+            log.report.off_s,
+            log.report.broken_off,
+        )
         for one, log in _taught(request, since)
     ]
     by_week = minutes_by_week(some, weeks)
@@ -225,6 +239,7 @@ def overview(request: HttpRequest) -> HttpResponse:
         "week_rows": [(label, [round(plain.get(e, [0] * WEEKS)[n]) for e in shown]) for n, label in enumerate(labels)],
         "area_rows": [(area, [round(by.get(effect, 0), 1) for effect in shown]) for area, by in rows],
         "habits": habits(some),
+        "broken_off": sum(one.broken_off for one in some),
     }
     return render(request, "records/overview.html", context)
 

@@ -1,13 +1,9 @@
-// The brief: its two keys. Everything it computes is the server's.
+// The brief: the key that keeps it. Everything it computes is the server's.
 const page = document.getElementById("brief-page");
 document.addEventListener("keydown", (event) => {
   if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) {
     event.preventDefault();
     document.getElementById("to-desk").click();
-  } else if (event.key === "Escape" && !event.target.closest("input:not([type=checkbox], [type=radio]), textarea, select")) {
-    location.assign(page.dataset.desk);
-  } else if (event.key === "Escape") {
-    event.target.blur();
   }
 });
 document.body.addEventListener("htmx:sendError", () => {

@@ -62,11 +62,12 @@ const keys = {
   ArrowUp: () => walk(-1),
   Enter: () => here()?.querySelector(".mend")?.click(),
   k: () => { const keeping = here()?.querySelector(".keeping"); if (keeping) askWhy(keeping); },
-  Escape: () => document.getElementById("to-desk").click(),
 };
 document.addEventListener("keydown", (event) => {
   if (event.target.closest("input, textarea, select")) {
-    if (event.key === "Escape") event.target.closest("details").open = false;
+    if (event.key !== "Escape") return;
+    event.preventDefault();
+    event.target.closest("details").open = false;
     return;
   }
   if (event.key === "Enter" && event.target.closest("a, button, summary")) return;

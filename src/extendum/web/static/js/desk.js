@@ -86,10 +86,8 @@ document.addEventListener("click", (event) => {
   if (on("[data-close]")) return notice.replaceChildren();
   if (on("[data-reload]")) return choose(here().item).then(() => notice.replaceChildren());
   if ((it = on("[data-again]"))) return again(it);
-  if (on("#open-keys")) return document.getElementById("keys").showModal();
   if (on("#open-steps")) return openSteps();
   if ((it = on("[data-order-of]"))) return openOrder(it.dataset.orderOf);
-  if (on("[data-close-dialog]")) return on("dialog").close();
   if ((it = on(".seg"))) return choose(it.dataset.item);
   if (!on(".adder")) closeFound();
 });
@@ -218,7 +216,6 @@ const keys = {
   b: press("to-brief"),
   m: press("to-moves"),
   c: () => document.getElementById("to-checks")?.click(),
-  "?": press("open-keys"),
   Escape: () => choose(""),
 };
 document.addEventListener("keydown", (event) => {

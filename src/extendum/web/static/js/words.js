@@ -19,7 +19,13 @@ document.addEventListener("click", (event) => {
   else if (on("[data-close]")) notice.replaceChildren();
   else if (on("[data-reload], [data-again]")) htmx.ajax("GET", view().dataset.here, { source: "#words-view" }).then(() => notice.replaceChildren());
   else if (on("#calibrate")) openCalibration();
-  else if (on("[data-close-dialog]")) on("dialog").close();
+});
+
+// ---- undo and redo --------------------------------------------------------------------------------
+document.addEventListener("keydown", (event) => {
+  if (event.target.closest("input, textarea, select, dialog") || event.ctrlKey || event.metaKey || event.altKey) return;
+  const which = { u: "undo", r: "redo" }[event.key.toLowerCase()];
+  if (which) document.getElementById(which).click();
 });
 
 // ---- the strip beside a text, as it is typed -------------------------------------------------

@@ -213,6 +213,7 @@ document.addEventListener("keydown", (event) => {
     if (key === "m") openSound();
     return;
   }
+  if (el("help").open) return;
   const what = keys[key];
   if (!what || ([" ", "enter"].includes(key) && event.target.closest("a, button, input"))) return;
   event.preventDefault();

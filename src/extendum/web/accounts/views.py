@@ -1,0 +1,146 @@
+"""Settings: what new classes begin with, what is kept under names of one's own, and the account."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import replace
+from typing import Any
+
+from django.contrib import messages
+from django.contrib.auth import update_session_auth_hash
+from django.contrib.auth.forms import PasswordChangeForm
+from django.http import HttpRequest, HttpResponse, HttpResponseRedirect
+from django.shortcuts import get_object_or_404, render
+from django.urls import reverse
+from django.views.decorators.http import require_http_methods
+
+from extendum.core.body import Side
+from extendum.core.errors import RefusedError
+from extendum.core.style import Countdown, CueStyle, Teaching
+from extendum.core.timeline import clock, parse_clock
+from extendum.formats.pdf import Paper
+from extendum.web.classes import store
+from extendum.web.classes.forms import choice, named, whole
+from extendum.web.classes.models import Defaults, OwnAudience, OwnStyle
+from extendum.web.classes.panels import options
+
+_KEPT: dict[str, type[OwnStyle] | type[OwnAudience]] = {"style": OwnStyle, "profile": OwnAudience}
+
+
+@require_http_methods(["GET", "POST"])
+def settings_page(request: HttpRequest) -> HttpResponse:
+    """The page; a POST sets the part that it names. What was typed stays when it is refused."""
+    if request.method == "GET":
+        return _page(request)
+    part = _PARTS.get(request.POST.get("part", ""))
+    if part is None:
+        return _page(request, 422, wrong="This form is older than the page. Nothing was changed.")
+    try:
+        messages.success(request, part(request))
+    except RefusedError as error:
+        return _page(request, 422, typed=request.POST, wrong=str(error))
+    except _PasswordError as error:
+        return _page(request, 422, password=error.form)
+    return HttpResponseRedirect(reverse("settings"))
+
+
+def _page(request: HttpRequest, status: int = 200, **facts: Any) -> HttpResponse:
+    defaults = store.defaults_of(request.user)
+    style = store.first_style(defaults)
+    context = {
+        "defaults": defaults,
+        "style": style,
+        "length": clock(defaults.length_s),
+        "styles": [(one.name, one.name == style.name) for one in _styles(request, defaults)],
+        "countdowns": options(Countdown, style.countdown),
+        "teachings": options(Teaching, style.teaching),
+        "sides": [(one.value, one is style.lead_side) for one in (Side.LEFT, Side.RIGHT)],
+        "papers": [(one.value, one.value == defaults.paper) for one in Paper],
+        "kept": [(kind, one) for kind, model in _KEPT.items() for one in _own(request, model)],
+        "forgotten": request.session.get("forgotten"),
+        "password": PasswordChangeForm(request.user),
+        "typed": {},
+        **facts,
+    }
+    return render(request, "accounts/settings.html", context, status=status)
+
+
+def _own(request: HttpRequest, model: type[OwnStyle] | type[OwnAudience]) -> Any:
+    return model.objects.filter(owner=request.user).order_by("name")
+
+
+def _styles(request: HttpRequest, defaults: Defaults) -> list[CueStyle]:
+    """Those to choose from; the one that is set is among them, though it is no longer kept."""
+    styles, first = store.styles_of(request.user), store.first_style(defaults)
+    return styles if first.name in {one.name for one in styles} else [*styles, first]
+
+
+def _begin(request: HttpRequest) -> str:
+    """What new classes begin with: a cue style, and what differs from it."""
+    form, defaults = request.POST, store.defaults_of(request.user)
+    try:
+        length_s = parse_clock(form.get("length", ""))
+    except RefusedError as error:
+        raise error.within("length") from None
+    style = replace(
+        named(_styles(request, defaults), form.get("style", ""), "cue style"),
+        words_per_minute=whole(form, "words_per_minute"),
+        lead_side=choice(Side, form, "lead_side", Side.LEFT),
+        teaching=choice(Teaching, form, "teaching", Teaching.MIRROR),
+        countdown=choice(Countdown, form, "countdown", Countdown.FROM_3),
+    )
+    store.keep_defaults(defaults, length_s, style, choice(Paper, form, "paper", Paper.A4).value)
+    return "Kept. Classes that you make from now on begin with it; those on the shelf stay as they are."
+
+
+def _name(request: HttpRequest) -> str:
+    name = request.POST.get("name", "").strip()
+    if len(name) > 150:
+        raise RefusedError("name", "at most 150 characters", name)
+    request.user.first_name = name
+    request.user.save(update_fields=["first_name"])
+    return "Your name was kept."
+
+
+class _PasswordError(Exception):
+    """The form of a password that was refused."""
+
+    def __init__(self, form: PasswordChangeForm) -> None:
+        self.form = form
+        super().__init__(form)
+
+
+def _password(request: HttpRequest) -> str:
+    form = PasswordChangeForm(request.user, request.POST)
+    if not form.is_valid():
+        raise _PasswordError(form)
+    update_session_auth_hash(request, form.save())
+    return "The new password holds from now on. Other browsers are signed out."
+
+
+def _forget(request: HttpRequest) -> str:
+    """Remove what is kept under a name; it can be put back until something else is removed."""
+    kind = request.POST.get("kind", "")
+    one = get_object_or_404(_own(request, _KEPT.get(kind, OwnStyle)), pk=whole(request.POST, "kept"))
+    request.session["forgotten"] = {"kind": kind, "name": one.name, "settings": one.settings}
+    one.delete()
+    return f"“{one.name}” is no longer kept. Classes that use it stay as they are."
+
+
+def _put_back(request: HttpRequest) -> str:
+    one = request.session.pop("forgotten", None)
+    if one is None:
+        raise RefusedError("", "something that was removed just now", "nothing")
+    _KEPT[one["kind"]].objects.update_or_create(
+        owner=request.user, name=one["name"], defaults={"settings": one["settings"]}
+    )
+    return f"“{one['name']}” is kept again."
+
+
+_PARTS: dict[str, Callable[[HttpRequest], str]] = {
+    "begin": _begin,
+    "name": _name,
+    "password": _password,
+    "forget": _forget,
+    "put-back": _put_back,
+}

@@ -1,0 +1,19 @@
+// What every screen has: ? opens its help; Escape leaves a field, then the screen.
+const typing = (target) => target.closest?.("input:not([type=checkbox], [type=radio], [type=range]), textarea, select");
+const help = document.getElementById("help");
+
+document.addEventListener("click", (event) => {
+  if (event.target.closest("[data-help]")) help.showModal();
+  event.target.closest("[data-close-dialog]")?.closest("dialog").close();
+});
+document.addEventListener("keydown", (event) => {
+  if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey) return;
+  const open = document.querySelector("dialog[open]");
+  if (event.key === "?" && help && (!open || open === help) && !typing(event.target)) {
+    event.preventDefault();
+    if (open) help.close(); else help.showModal();
+  } else if (event.key === "Escape" && !open) {
+    if (typing(event.target)) event.target.blur();
+    else document.querySelector("[data-back]")?.click();
+  }
+});
