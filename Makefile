@@ -7,7 +7,7 @@ PORT ?= 8000
 DEMO := EXTENDUM_DEMO=1 EXTENDUM_DATA=var/demo
 SERVE = EXTENDUM_DEMO= HOST=$(HOST) PORT=$(PORT) CERT=$(CERT) KEY=$(KEY)
 INSTALL := $(BIN)/python -m pip install --quiet --disable-pip-version-check
-.PHONY: help demo serve user backup restore test lint css lock bench bench-stage bench-page bench-rooms shots figures schema clean
+.PHONY: help demo serve user backup restore test lint css lock bench bench-stage bench-page bench-rooms walk shots figures schema clean
 
 help: ## list the targets
 	@grep -hE '^[a-z]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/^([a-z]+):.*## (.*)/  make \1	\2/' | expand -t 14
@@ -75,6 +75,10 @@ bench-stage: $(VENV)/dev ## play a class of thirty minutes to its end and measur
 bench-page: $(VENV)/dev ## measure the first load of the Desk and the memory of the server
 	@bash scripts/chromium
 	@$(BIN)/python -m bench.page
+
+walk: $(VENV)/dev ## walk the way of a new user to a class of their own, and count
+	@bash scripts/chromium
+	@$(BIN)/python -m bench.walk
 
 N ?= 300
 bench-rooms: $(VENV)/dev ## measure N class screens that follow one class (N=300)

@@ -90,6 +90,25 @@ def test_from_signing_in_to_the_logbook_without_a_mouse(page):
     expect(page.locator("main")).to_contain_text("Lunch")
 
 
+def test_a_length_out_of_reach_is_answered_with_the_keyboard(page, digging):
+    page.goto(f"/classes/{digging.pk}/")
+    page.keyboard.press("f")
+    page.keyboard.type("18:00")
+    page.keyboard.press("Enter")
+    offers = page.locator("#notice button")
+    expect(offers.first).to_be_focused()
+    page.keyboard.press("ArrowUp")
+    expect(offers.last).to_be_focused()
+    page.keyboard.press("Escape")
+    expect(offers).to_have_count(0)
+    expect(page.locator("#target")).to_be_focused()
+    assert page.input_value("#target") == "18:00"
+    page.keyboard.press("Enter")
+    expect(offers.first).to_be_focused()
+    page.keyboard.press("Enter")
+    expect(page.locator("#length")).to_have_text("18:00")
+
+
 def test_the_tour_goes_on_when_what_it_asks_for_is_done(page):
     page.click("#take-tour")
     tour, step = page.locator("#tour"), page.locator("#tour section:visible")

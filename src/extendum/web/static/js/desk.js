@@ -60,6 +60,24 @@ document.body.addEventListener("htmx:afterSwap", (event) => {
   }
 });
 
+// Where a refusal comes with offers, the first has the focus: arrows go to the others, Escape back to where it was typed.
+let asked = null;
+const offers = () => [...notice.querySelectorAll("button")];
+document.body.addEventListener("htmx:afterSwap", (event) => {
+  if (event.detail.target.id !== "notice" || offers().length < 2) return;
+  asked = document.activeElement.id;
+  offers()[0].focus();
+});
+notice.addEventListener("keydown", (event) => {
+  const by = { ArrowDown: 1, ArrowRight: 1, ArrowUp: -1, ArrowLeft: -1 }[event.key];
+  if (!by && event.key !== "Escape") return;
+  event.preventDefault();
+  event.stopPropagation();
+  if (by) return offers()[(offers().indexOf(event.target) + by + offers().length) % offers().length].focus();
+  notice.replaceChildren();
+  document.getElementById(asked)?.focus();
+});
+
 // ---- clicks --------------------------------------------------------------------------------
 function values(data, names) {
   const found = {};

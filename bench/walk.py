@@ -1,0 +1,115 @@
+"""A new user's way from the demo's first page to teaching a class of their own, action by action: `make walk`.
+
+An action is one key, one chord, one click, or one field typed. Beside what the machine took, the time of a person is
+estimated by the keystroke-level model (Card, Moran and Newell, 1980, Communications of the ACM 23(7): 0.28 s a key,
+1.1 s to point, 0.4 s to reach for the mouse, 1.35 s to make up one's mind): once for somebody who knows the way, and once
+with the words on the way read at 238 a minute (Brysbaert, 2019, Journal of Memory and Language 109).
+"""
+
+from __future__ import annotations
+
+import sys
+import time
+from dataclasses import dataclass, field
+
+from playwright.sync_api import Page, expect, sync_playwright
+
+from bench.demo import chromium, served
+
+KEY_S, POINT_S, REACH_S, MIND_S = 0.28, 1.1, 0.4, 1.35
+READING_WPM = 238
+MOVES = 6
+
+
+@dataclass
+class Walk:
+    """What was done, what it waited for, and what a person would need."""
+
+    page: Page
+    done: list[tuple[str, float]] = field(default_factory=list)
+    person_s: float = 0.0
+    words: int = 0
+
+    def _did(self, what: str, began: float, person_s: float) -> None:
+        self.done.append((what, time.perf_counter() - began))
+        self.person_s += person_s
+
+    def press(self, key: str, what: str, until: str) -> None:
+        """One key or chord, and wait until what it brings is there."""
+        began = time.perf_counter()
+        self.page.keyboard.press(key)
+        self._settled(until)
+        self._did(f"{key}: {what}", began, MIND_S + KEY_S * (1 + key.count("+")))
+
+    def write(self, text: str, what: str) -> None:
+        """One field."""
+        began = time.perf_counter()
+        self.page.keyboard.type(text)
+        self._did(f"type {text!r}: {what}", began, MIND_S + KEY_S * len(text))
+
+    def click(self, selector: str, what: str, until: str) -> None:
+        """One click."""
+        began = time.perf_counter()
+        self.page.click(selector)
+        self._settled(until)
+        self._did(f"click: {what}", began, MIND_S + REACH_S + POINT_S + KEY_S)
+
+    def read(self, selector: str) -> None:
+        """Count the words of a part that somebody new would read."""
+        self.words += len(self.page.locator(selector).first.inner_text().split())
+
+    def _settled(self, until: str) -> None:
+        self.page.locator(until).first.wait_for()
+        expect(self.page.locator(".htmx-request, .htmx-swapping, .htmx-settling")).to_have_count(0)
+
+
+def walk(page: Page) -> Walk:
+    """The way itself: six moves, ten minutes."""
+    on = Walk(page)
+    page.goto("/")
+    on.read(".page > div")
+    on.press("n", "a new class", "#new-title:focus")
+    on.write("Lunch at the wheel", "its name; ten minutes stand there")
+    on.press("Enter", "make it", "#brief-form")
+    on.read(".profiles")
+    on.click("text=Desk break", "who it is for", "#brief-form")
+    on.press("Control+Enter", "to the Desk", "text=Add the first move.")
+    on.read("#order-list")
+    on.press("a", "what could come next", "#found [data-move]")
+    for n in range(MOVES):
+        on.read("#found [aria-selected=true]")
+        on.press("Enter", "take the first", f".row >> nth={n + 1}")
+        page.locator("#found [data-move]").first.wait_for()
+    on.press("Escape", "enough", "#desk")
+    on.press("f", "fit it", "#target:focus")
+    on.press("Enter", "to the ten minutes that stand there", "#off-target:has-text('to the second'), .remedies")
+    if page.locator(".remedies").count():
+        on.read("#notice-text")
+        on.press("Enter", "six short moves cannot last so long: the first that makes it possible", "text=to the second")
+    else:
+        on.press("Escape", "out of the field", "#desk")
+    on.press("g", "to the Stage", "#start:enabled")
+    on.read("#before")
+    on.press("Space", "start", "#name:not(:empty)")
+    return on
+
+
+def main() -> int:
+    """Walk, and print each action with what it waited for."""
+    with served() as base, sync_playwright() as playwright:
+        browser = chromium(playwright)
+        page = browser.new_context(base_url=base, viewport={"width": 1280, "height": 800}).new_page()
+        on = walk(page)
+        taught = page.inner_text("#name")
+        browser.close()
+    for n, (what, seconds) in enumerate(on.done, start=1):
+        print(f"{n:3} {seconds:6.2f} s  {what}")
+    machine = sum(seconds for _, seconds in on.done)
+    print(f"{len(on.done)} actions; on the Stage: {taught}")
+    print(f"machine {machine:.1f} s, a person who knows the way {machine + on.person_s:.0f} s,")
+    print(f"one who reads the {on.words} words on it {machine + on.person_s + on.words * 60 / READING_WPM:.0f} s")
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
