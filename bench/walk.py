@@ -2,8 +2,8 @@
 
 An action is one key, one chord, one click, or one field typed. Beside what the machine took, the time of a person is
 estimated by the keystroke-level model (Card, Moran and Newell, 1980, Communications of the ACM 23(7): 0.28 s a key,
-1.1 s to point, 0.4 s to reach for the mouse, 1.35 s to make up one's mind): once for somebody who knows the way, and once
-with the words on the way read at 238 a minute (Brysbaert, 2019, Journal of Memory and Language 109).
+1.1 s to point, 0.4 s to reach for the mouse, 1.35 s to make up one's mind): once for somebody who knows the way, and
+once with the words on it read at 238 a minute (Brysbaert, 2019, Journal of Memory and Language 109).
 """
 
 from __future__ import annotations

@@ -205,6 +205,28 @@ def test_a_laptop_that_slept_goes_on_by_the_clock_on_the_wall_and_one_key_goes_b
     assert abs(minutes * 60 + seconds - int(now[0]) * 60 - int(now[1])) <= 1
 
 
+def test_a_clock_that_is_set_back_an_hour_changes_nothing_also_after_a_reload(page, digging):
+    to_the_stage(page, digging)
+    page.keyboard.press(" ")
+    pass_time(page, 100)
+    left = page.inner_text("#left")
+    set_back = "(() => { const wall = Date.now; Date.now = () => wall() - 3_600_000; })()"
+    page.evaluate(set_back)
+    page.clock.run_for(200)
+    assert page.inner_text("#left") == left
+    pass_time(page, 20)
+    minutes, seconds = map(int, left.split()[0].split(":"))
+    later = minutes * 60 + seconds - 20
+    assert page.inner_text("#left").split()[0] == f"{later // 60}:{later % 60:02}"
+    page.keyboard.press("l")
+    page.once("dialog", lambda dialog: dialog.accept())
+    page.add_init_script(set_back)
+    page.reload()
+    expect(page.locator("#told")).to_contain_text("Back where the class is")
+    now = page.inner_text("#left").split()[0].split(":")
+    assert -2 <= later + 20 - int(now[0]) * 60 - int(now[1]) <= 12  # ten seconds longer on both sides
+
+
 def test_running_late_one_key_says_what_gives_way_and_does_it(page, digging):
     to_the_stage(page, digging)
     page.keyboard.press(" ")

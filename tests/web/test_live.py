@@ -13,9 +13,11 @@ from extendum.core.keeping import objections
 from extendum.core.run.rehearse import rehearsal_steps, rehearsed
 from extendum.web.classes.store import change, script_of
 from extendum.web.library.store import library_of
+from extendum.web.settings import WEB
 from extendum.web.teach.following import HELD_FOR
 from extendum.web.teach.models import LiveEvent, LiveRun
 from extendum.web.teach.score import SPARES, spares
+from extendum.web.teach.views import STAGE_PARTS
 
 START = {"id": "0-1", "at": 1_700_000_000_000, "kind": "start", "step": "", "ms": 0}
 
@@ -197,3 +199,18 @@ def test_what_is_told_after_the_class_is_kept_and_holds_nothing(asking, stretch_
     late = LiveRun.objects.get(key="before")
     assert (late.holder, late.held_at, late.session.of) == ("", None, stretch_class)
     assert asking.get(reverse("events", args=[stretch_class.pk])).json()["run"]["run"] == "now"
+
+
+def test_the_page_of_the_stage_names_every_module_that_it_is_made_of(asking, stretch_class):
+    root = WEB / "static"
+    found, waiting = set(), ["js/stage/main.js"]
+    while waiting:
+        name = waiting.pop()
+        if name in found:
+            continue
+        found.add(name)
+        for other in re.findall(r'from "(\.[^"]+)"', (root / name).read_text()):
+            waiting.append(str(((root / name).parent / other).resolve().relative_to(root.resolve())))
+    assert set(STAGE_PARTS) == found
+    page = asking.get(f"/classes/{stretch_class.pk}/stage/").content.decode()
+    assert page.count('rel="modulepreload"') == len(found)

@@ -13,6 +13,8 @@ from extendum.web.records import views as records
 from extendum.web.teach import clicker, learning, links, room, takes
 from extendum.web.teach import views as teach
 
+handler500 = "extendum.web.faults.server_error"
+
 urlpatterns = [
     path("sign-in/", auth.LoginView.as_view(template_name="accounts/sign_in.html"), name="sign-in"),
     path("sign-out/", auth.LogoutView.as_view(), name="sign-out"),

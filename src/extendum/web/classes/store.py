@@ -133,7 +133,8 @@ def change(of: StretchClass, stamp: int, label: str, edit: Callable[[Script], Sc
     if after == before:
         return current
     head, now = current.head, timezone.now()
-    quick = field and head.field == field and now - head.at < ONE_REVISION_WITHIN
+    # Where the clock was set back, what came before is no quick repeat: no step is ever lost.
+    quick = field and head.field == field and timedelta() <= now - head.at < ONE_REVISION_WITHIN
     if quick and head.parent_id and not head.children.exists():
         head.document, head.label, head.at, head.stamp = pack(after), label, now, stamp + 1
         head.save(update_fields=["document", "label", "at", "stamp"])

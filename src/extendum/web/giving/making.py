@@ -38,7 +38,7 @@ def begin(of: StretchClass, kind: str, paper: Paper) -> Making:
 
 def stopped(making: Making) -> bool:
     """Whether it was at work in a process that is not there any more."""
-    return making.state == Making.State.MAKING and timezone.now() - making.heard_at > STOPPED
+    return making.state == Making.State.MAKING and abs(timezone.now() - making.heard_at) > STOPPED
 
 
 def _make(making: Making) -> None:

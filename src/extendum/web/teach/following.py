@@ -18,16 +18,21 @@ SHOWN_FOR = timedelta(minutes=10)
 PARTED_MS = 2000
 
 
+def _around(within: timedelta) -> tuple[datetime, datetime]:
+    """So long before now, and after it: what is further in the future was told before the clock was set back."""
+    now = timezone.now()
+    return now - within, now + within
+
+
 def held(of: StretchClass) -> LiveRun | None:
     """The run that a Stage holds now; one that was not heard of for a while is free."""
-    since = timezone.now() - HELD_FOR
-    return LiveRun.objects.filter(of=of, held_at__gte=since).exclude(holder="").order_by("-held_at").first()
+    found = LiveRun.objects.filter(of=of, held_at__range=_around(HELD_FOR)).exclude(holder="")
+    return found.order_by("-held_at").first()
 
 
 def running(owner_id: int, within: timedelta = SHOWN_FOR) -> LiveRun | None:
     """What somebody teaches now, as it was last heard of; rehearsals are nobody's business."""
-    since = timezone.now() - within
-    found = LiveRun.objects.filter(of__owner_id=owner_id, held_at__gte=since, rehearsal=False)
+    found = LiveRun.objects.filter(of__owner_id=owner_id, held_at__range=_around(within), rehearsal=False)
     return found.order_by("-held_at").first()
 
 

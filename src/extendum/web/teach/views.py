@@ -34,6 +34,11 @@ from extendum.web.teach.score import score_of, spares, tapped
 
 #: A Stage that was away sends what it kept in parts.
 MOST_EVENTS, LONGEST_KEY = 2000, 40
+#: The modules that the Stage is made of: named in its page, so that all are kept for a reload without the server.
+STAGE_PARTS = (
+    *(f"js/{name}.js" for name in ("drawing", "playing", "sounds")),
+    *(f"js/stage/{name}.js" for name in ("main", "live", "drawn", "catching", "tray", "prompter", "page")),
+)
 _WORKER = Path(__file__).parents[1] / "assets" / "worker.js"
 
 
@@ -74,6 +79,7 @@ def _stage(request: HttpRequest, of: StretchClass, *, rehearses: bool = False, t
         "space": sorted({item.move.space for item in script.moves() if item.move.space}) if takes else [],
         "session": request.GET.get("session", ""),
         "clickers": of.owner.links.filter(kind=Link.Kind.CLICKER, revoked_at=None).exists(),
+        "parts": STAGE_PARTS,
         "catches_at": CATCHES_AT_S,
         "length": clock(timeline.length_s),
         "ribbon": drawn(draw_ribbon(timeline)),

@@ -47,9 +47,6 @@ const say = (words) => {
 };
 document.body.addEventListener("htmx:sendError", () =>
   say("The server does not answer. Nothing was lost: what you typed is still in its field. Start it again and repeat the change."));
-document.body.addEventListener("htmx:responseError", (event) => {
-  if (event.detail.xhr.status >= 500) say("The server could not make that change. The class is as it was before it; what you typed is still in its field.");
-});
 document.body.addEventListener("htmx:afterSwap", (event) => {
   if (event.detail.target.id === "desk" && event.detail.requestConfig.verb === "post") {
     notice.replaceChildren();

@@ -11,7 +11,10 @@ const score = el("score") ? prepared(JSON.parse(el("score").textContent)) : null
 const samples = [];
 const local = () => performance.timeOrigin + performance.now();
 function sampled(sent, got, theirs) {
-  samples.push({ took: got - sent, off: theirs - (sent + got) / 2 });
+  const one = { took: got - sent, off: theirs - (sent + got) / 2 };
+  // A clock that was set makes everything before it worthless.
+  if (samples.length && Math.abs(one.off - serverOff()) > 2000 + one.took) samples.length = 0;
+  samples.push(one);
   if (samples.length > SAMPLES) samples.shift();
 }
 const serverOff = () => samples.reduce((best, one) => (one.took <= best.took ? one : best)).off;

@@ -68,14 +68,19 @@ for (const key of Object.keys(localStorage).filter((one) => !apart && one !== KE
 tellAside();
 export const returned = live.run.started;
 
-// ---- the clock: monotonic, set again by the wall clock when the two part (the laptop slept) -------------------
-let base = Date.now() - performance.now();
+// ---- the clock: monotonic; where the wall clock got ahead of it the laptop slept, and the class has gone on ---------
+// A wall clock that was set back changes nothing: by how much is kept, so that a reload knows it, too.
+const wallMs = () => Date.now() - performance.now() + (live.record.setBack ?? 0);
+let base = wallMs();
 let slept = 0;
 export function now() {
-  const apart = Date.now() - performance.now() - base;
-  if (Math.abs(apart) > 2000) {
+  const apart = wallMs() - base;
+  if (apart > 2000) {
     base += apart;
-    if (live.run.running && apart > 0) asleep(Math.round(apart));
+    if (live.run.running) asleep(Math.round(apart));
+  } else if (apart < -2000) {
+    live.record.setBack = (live.record.setBack ?? 0) - apart;
+    keep();
   }
   const at = Math.round(base + performance.now()), { fast } = live.record;
   return fast ? fast + (at - fast) * TIMES : at;

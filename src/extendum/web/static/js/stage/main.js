@@ -232,7 +232,8 @@ async function keepPage() {
   try {
     await navigator.serviceWorker.register(root.worker, { scope: "/" });
     const kept = await caches.open("extendum-stage");
-    const made = performance.getEntriesByType("resource").map((one) => one.name).filter((name) => name.includes("/static/"));
+    const named = [...document.querySelectorAll("script[src], link[href]")].map((one) => one.src ?? one.href);
+    const made = [...named, ...performance.getEntriesByType("resource").map((one) => one.name)].filter((name) => name.includes("/static/"));
     await kept.addAll([location.pathname, ...new Set(made)]);
     root.kept = "yes";
   } catch { /* without it the Stage plays on, and only a reload needs the server */ }
