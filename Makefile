@@ -28,6 +28,12 @@ $(VENV)/dev: $(VENV)/run requirements/dev.txt
 	@$(INSTALL) --require-hashes -r requirements/dev.txt
 	@touch $@
 
+# What a database or a cache of another machine needs, where one is named.
+$(VENV)/grow: $(VENV)/run requirements/grow.txt
+	@$(INSTALL) --require-hashes -r requirements/grow.txt
+	@touch $@
+GROWN := $(if $(EXTENDUM_DATABASE)$(EXTENDUM_CACHE),$(VENV)/grow)
+
 demo: $(VENV)/run ## start the application with demo data on 127.0.0.1 (PORT=8000)
 	@$(DEMO) $(BIN)/python manage.py migrate --verbosity 0
 	@$(DEMO) $(BIN)/python manage.py load_demo demo
@@ -35,13 +41,13 @@ demo: $(VENV)/run ## start the application with demo data on 127.0.0.1 (PORT=800
 	@$(DEMO) PORT=$(PORT) $(BIN)/python -m extendum.web.serve
 
 HOST ?= 127.0.0.1
-serve: $(VENV)/run ## serve a venue's network with sign-in (HOST=address CERT=file KEY=file PORT=8000)
+serve: $(VENV)/run $(GROWN) ## serve a venue's network with sign-in (HOST=address CERT=file KEY=file PORT=8000)
 	@$(SERVE) $(BIN)/python -m extendum.web.serve --check
 	@$(SERVE) $(BIN)/python manage.py migrate --verbosity 0
 	@$(SERVE) $(BIN)/python manage.py collectstatic --noinput --verbosity 0
 	@$(SERVE) $(BIN)/python -m extendum.web.serve
 
-user: $(VENV)/run ## make an account for serve, or give it a new password (NAME=name)
+user: $(VENV)/run $(GROWN) ## make an account for serve, or give it a new password (NAME=name)
 	@$(SERVE) $(BIN)/python manage.py migrate --verbosity 0
 	@$(SERVE) $(BIN)/python manage.py make_user $(NAME)
 
@@ -63,7 +69,7 @@ css: ## build the stylesheet and copy fonts (needs Node; the results are committ
 
 lock: $(VENV)/made ## pin every dependency again, with hashes
 	@$(INSTALL) pip-tools
-	@for f in run dev; do $(BIN)/pip-compile --quiet --generate-hashes --no-emit-index-url --no-emit-find-links --strip-extras --allow-unsafe requirements/$$f.in -o requirements/$$f.txt; done
+	@for f in run dev grow; do $(BIN)/pip-compile --quiet --generate-hashes --no-emit-index-url --no-emit-find-links --strip-extras --allow-unsafe requirements/$$f.in -o requirements/$$f.txt; done
 
 bench: $(VENV)/dev ## measure the budgets
 	@$(BIN)/python -m bench.run

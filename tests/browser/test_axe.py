@@ -24,10 +24,12 @@ OWN_PARTS = {
     "desk, suggestions": ".adder",
     "desk, help": "#help",
     "desk, steps": "#steps",
+    "desk, table": "#table",
     "desk, order": "#order",
     "desk, refusal": "#notice",
     "desk, preview": "#preview",
     "checks, keeping": ".finding",
+    "stage, help": "#help",
 }
 
 
@@ -59,6 +61,7 @@ VIEWS = {
     "desk, search": ("/classes/{pk}/", lambda p: (p.fill("#add", "c"), p.wait_for_selector("#found [data-move]"))),
     "desk, help": ("/classes/{pk}/", lambda p: p.click("[data-help]")),
     "desk, steps": ("/classes/{pk}/", lambda p: (p.click("#open-steps"), p.wait_for_selector("#steps[open]"))),
+    "desk, table": ("/classes/{pk}/", lambda p: (p.keyboard.press("d"), p.wait_for_selector("#table[open]"))),
     "desk, refusal": (
         "/classes/{pk}/",
         lambda p: (p.fill("#target", "59:00"), p.keyboard.press("Enter"), p.wait_for_selector("#notice-text")),
@@ -88,6 +91,16 @@ VIEWS = {
     "move": ("/moves/half-kneeling-hip/", None),
     "move, own version": ("/moves/half-kneeling-hip/edit/", None),
     "move, new": ("/moves/new/", None),
+    "help": ("/help/", lambda p: p.click("summary >> nth=2")),
+    "settings": ("/settings/", None),
+    "settings, refused": (
+        "/settings/",
+        lambda p: (p.fill("[name=length]", "x"), p.click("text=Keep it >> nth=0"), p.wait_for_selector("[role=alert]")),
+    ),
+    "stage, help": (
+        "/classes/{pk}/stage/",
+        lambda p: (p.keyboard.press("?"), p.click("text=Words on this screen")),
+    ),
     "versions": ("/classes/{pk}/versions/", None),
     "versions, warm-up": ("/classes/{pk}/versions/?any=1&warm=4:00&region=calf", None),
     "versions, refused": ("/classes/{pk}/versions/?warm=soon", None),

@@ -47,6 +47,10 @@ while True:
 """
 
 
+on_sqlite = pytest.mark.skipif(connection.vendor != "sqlite", reason="the lock and the file are SQLite's")
+
+
+@on_sqlite
 @pytest.mark.parametrize("after", [1, 7, 23])
 def test_a_process_that_is_killed_while_it_writes_leaves_a_whole_class(tmp_path, after):
     env = {**os.environ, "EXTENDUM_DATA": str(tmp_path), "EXTENDUM_INSECURE": "1"}
@@ -143,6 +147,7 @@ def asked(client, of, what, **more):
     return client.post(address, {name: value.format(pk=of.pk, stamp=of.stamp) for name, value in form.items()}, **more)
 
 
+@on_sqlite
 @pytest.mark.django_db(transaction=True)
 @pytest.mark.parametrize("what", WRITES_ASKED)
 def test_a_locked_database_is_told_and_nothing_is_half_done(calm, stretch_class, what):
@@ -161,6 +166,7 @@ def test_a_locked_database_is_told_and_nothing_is_half_done(calm, stretch_class,
     assert asked(calm, stretch_class, what).status_code < 500  # and then it can be done
 
 
+@on_sqlite
 @pytest.mark.django_db(transaction=True)
 @pytest.mark.parametrize("what", WRITES_ASKED)
 def test_a_full_disk_is_told_beside_what_was_typed_and_nothing_is_half_done(calm, stretch_class, what):

@@ -7,8 +7,9 @@ import pytest
 from django.urls import reverse
 
 from extendum.core.body import Region
-from extendum.core.compile import length_of
+from extendum.core.compile import compile_script, length_of
 from extendum.core.edit import new_script
+from extendum.core.timeline import clock
 from extendum.formats.document import loads
 from extendum.web.classes import store
 from extendum.web.classes.models import StretchClass
@@ -394,3 +395,13 @@ def test_odd_classes_have_every_screen(asking, owner, items):
         assert answer.status_code == 200
         assert b"<b>Long" not in answer.content
         assert b"T<i>" not in answer.content
+
+
+def test_the_sheet_as_a_table_has_every_stretch_of_the_class_in_order(asking, stretch_class):
+    page = asking.get(f"/classes/{stretch_class.pk}/table/").content.decode()
+    timeline = compile_script(store.script_of(stretch_class.head))
+    rows = re.findall(r'<tr><td class="num r">([\d:]+)</td><td class="num r">(\d+) s</td>.*?<td>(\w*)</td>', page)
+    sided = ("left", "right")
+    told = [(clock(one.start_s), str(one.seconds), one.side if one.side in sided else "") for one in timeline.segments]
+    assert rows == told
+    assert sum(int(seconds) for _, seconds, _ in rows) == timeline.length_s

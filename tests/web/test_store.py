@@ -1,8 +1,10 @@
 """Revisions: undo and redo without limit, branches that stay reachable, and stale edits refused."""
 
 from datetime import timedelta
+from threading import Barrier, Thread
 
 import pytest
+from django.db import connection
 from django.utils import timezone
 
 from extendum.core import edit
@@ -75,3 +77,27 @@ def test_an_edit_that_fails_or_changes_nothing_leaves_no_trace(stretch_class):
     with pytest.raises(ValueError, match="halfway"):
         store.change(stretch_class, 1, "Bad", lambda script: int("halfway"))
     assert (same.stamp, stretch_class.revisions.count()) == (1, 1)
+
+
+@pytest.mark.django_db(transaction=True)
+def test_of_two_edits_at_once_on_the_same_state_one_is_made_and_the_other_is_told(stretch_class):
+    together, ended = Barrier(2), []
+
+    def change(title):
+        together.wait()
+        try:
+            store.change(stretch_class, stretch_class.stamp, title, named(title))
+            ended.append("made")
+        except store.StaleEditError as stale:
+            ended.append(stale.happened[0])
+        finally:
+            connection.close()
+
+    threads = [Thread(target=change, args=(title,)) for title in ("One", "Two")]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    stretch_class.refresh_from_db()
+    assert sorted(ended) == sorted(["made", stretch_class.title])
+    assert stretch_class.revisions.count() == 2

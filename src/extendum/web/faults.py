@@ -29,7 +29,7 @@ def server_error(request: HttpRequest) -> HttpResponse:
     """The answer to a request that failed; for a part of a page it is a notice, and what was typed stays."""
     error = sys.exc_info()[1]
     words = str(error).lower() if isinstance(error, OperationalError) else ""
-    full = "full" in words or (isinstance(error, OSError) and error.errno == ENOSPC)
+    full = "full" in words or "no space" in words or (isinstance(error, OSError) and error.errno == ENOSPC)
     busy = "locked" in words or "lock timeout" in words
     status = HTTPStatus.INSUFFICIENT_STORAGE if full else HTTPStatus.SERVICE_UNAVAILABLE if busy else 500
     return _told(request, status, *(_FULL if full else _BUSY if busy else _FAILED))

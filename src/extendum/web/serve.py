@@ -1,6 +1,7 @@
 """Starts gunicorn: the demo on this machine only, or a venue's network with sign-in over TLS.
 
-`python -m extendum.web.serve`, with HOST, PORT, CERT and KEY from the environment; `--check` only says what is wrong.
+`python -m extendum.web.serve`, with HOST, PORT, CERT, KEY and EXTENDUM_WORKERS (2) from the environment; `--check` only
+says what is wrong.
 """
 
 from __future__ import annotations
@@ -81,7 +82,7 @@ def main() -> int | None:
         "--bind",
         f"{shown}:{port}",
         "--workers",
-        "2",
+        os.environ.get("EXTENDUM_WORKERS", "2"),
         "--threads",
         "4",
         *files,

@@ -33,6 +33,7 @@ urlpatterns = [
     path("classes/<int:pk>/versions/keep/", fitting.keep_version, name="keep-version"),
     path("classes/<int:pk>/order/", fitting.order_dialog, name="order"),
     path("classes/<int:pk>/step/", desk.step, name="step"),
+    path("classes/<int:pk>/table/", desk.sheet_table, name="sheet-table"),
     path("classes/<int:pk>/steps/", desk.steps, name="steps"),
     path("classes/<int:pk>/style/", desk.keep_style, name="keep-style"),
     path("classes/<int:pk>/checks/", checking.checks, name="checks"),

@@ -8,6 +8,7 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 from django.views.decorators.vary import vary_on_headers
 
+from extendum.core.body import Side
 from extendum.core.errors import ExtendumError, RefusedError
 from extendum.core.remedy import remedies
 from extendum.core.timeline import clock
@@ -16,7 +17,7 @@ from extendum.web.classes.access import own_class
 from extendum.web.classes.checking import checks_page
 from extendum.web.classes.models import StretchClass
 from extendum.web.classes.own import Own
-from extendum.web.classes.page import desk_context
+from extendum.web.classes.page import compiled, desk_context
 from extendum.web.classes.posted import OutOfReachError, read_edit, whole
 from extendum.web.classes.words import words_page
 from extendum.web.guide.texts import guide
@@ -115,6 +116,18 @@ def step(request: HttpRequest, pk: int) -> HttpResponse:
     except ExtendumError as error:
         return notice(request, of, 422, message=str(error))
     return _answer(request, of, form.get("item"))
+
+
+@require_GET
+def sheet_table(request: HttpRequest, pk: int) -> HttpResponse:
+    """The minute sheet as a table: what happens when, on which side, for how long, and why so long."""
+    of = own_class(request, pk)
+    timeline = compiled(bytes(of.head.document))
+    rows = [
+        (clock(one.start_s), one.seconds, one.name, one.side if one.side in (Side.LEFT, Side.RIGHT) else "", one)
+        for one in timeline.segments
+    ]
+    return render(request, "classes/_table.html", {"class": of, "rows": rows, "length": clock(timeline.length_s)})
 
 
 @require_GET

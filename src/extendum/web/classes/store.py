@@ -93,7 +93,8 @@ def create(owner: AbstractBaseUser, script: Script, label: str) -> StretchClass:
 
 def _current(pk: int, stamp: int) -> StretchClass:
     """The class, held by this transaction; StaleEditError when the page is older than it."""
-    current = StretchClass.objects.select_related("head").get(pk=pk)
+    # Held to the end of the transaction; SQLite holds all of the database instead.
+    current = StretchClass.objects.select_for_update(of=("self",)).select_related("head").get(pk=pk)
     if current.stamp != stamp:
         since = Revision.objects.filter(of=current, stamp__gt=stamp).order_by("stamp")
         raise StaleEditError([r.label for r in since] or [current.last_action])

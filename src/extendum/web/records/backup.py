@@ -10,6 +10,7 @@ import sqlite3
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from typing import Any
 
 PAGES = 500
 WAIT_S = 20.0
@@ -17,6 +18,14 @@ WAIT_S = 20.0
 
 class UnusableError(Exception):
     """A file that is no backup, or a damaged one: what must hold, and what was found."""
+
+
+def kept_in(settings: Any) -> Path:
+    """The file of the database; UnusableError where it is kept by a server, which has its own ways to copy it."""
+    kept = settings.DATABASES["default"]
+    if not kept["ENGINE"].endswith("sqlite3"):
+        raise UnusableError("This Extendum keeps its data in PostgreSQL: pg_dump copies it, pg_restore puts it back")
+    return Path(kept["NAME"])
 
 
 @contextmanager

@@ -120,6 +120,7 @@ def events(request: HttpRequest, pk: int) -> HttpResponse:
 @transaction.atomic
 def _keep(of: StretchClass, key: str, stamp: int, found: list[dict[str, Any]], plain: dict[str, Any]) -> HttpResponse:
     """Keep what a Stage told; a rehearsal holds no class and has no session."""
+    StretchClass.objects.select_for_update().get(pk=of.pk)  # of two Stages that tell at once one is first
     me, rehearsal = str(plain.get("me", ""))[:LONGEST_KEY], plain.get("rehearsal") is True
     other = held(of)
     apart = rehearsal or plain.get("late") is True

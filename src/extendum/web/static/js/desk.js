@@ -101,15 +101,15 @@ document.addEventListener("click", (event) => {
   if (on("[data-close]")) return notice.replaceChildren();
   if (on("[data-reload]")) return choose(here().item).then(() => notice.replaceChildren());
   if ((it = on("[data-again]"))) return again(it);
-  if (on("#open-steps")) return openSteps();
+  if (on("#open-steps")) return openDialog("steps");
+  if (on("#open-table")) return openDialog("table");
   if ((it = on("[data-order-of]"))) return openOrder(it.dataset.orderOf);
   if ((it = on(".seg"))) return choose(it.dataset.item);
   if (!on(".adder")) closeFound();
 });
 
-function openSteps() {
-  const dialog = document.getElementById("steps");
-  htmx.ajax("GET", here().steps, { target: "#steps", swap: "innerHTML" }).then(() => dialog.showModal());
+function openDialog(id) {
+  htmx.ajax("GET", here()[id], { target: `#${id}`, swap: "innerHTML" }).then(() => document.getElementById(id).showModal());
 }
 
 // Orders for a section; pins are edits of their own, and the proposals are made again after each.
@@ -225,7 +225,8 @@ const keys = {
   f: () => { const target = document.getElementById("target"); target.focus(); target.select(); },
   u: press("undo"),
   r: press("redo"),
-  h: () => openSteps(),
+  h: () => openDialog("steps"),
+  d: () => openDialog("table"),
   g: press("teach"),
   w: press("to-words"),
   b: press("to-brief"),

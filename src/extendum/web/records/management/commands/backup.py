@@ -7,7 +7,7 @@ from typing import Any
 from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
-from extendum.web.records.backup import UnusableError, back_up
+from extendum.web.records.backup import UnusableError, back_up, kept_in
 
 
 class Command(BaseCommand):
@@ -17,7 +17,10 @@ class Command(BaseCommand):
         parser.add_argument("file", type=Path, nargs="?", help="where to; a file of its own without it")
 
     def handle(self, *args: Any, file: Path | None, **options: Any) -> None:
-        database = Path(settings.DATABASES["default"]["NAME"])
+        try:
+            database = kept_in(settings)
+        except UnusableError as error:
+            raise CommandError(str(error)) from None
         if not database.is_file():
             raise CommandError(f"There is nothing to copy yet: {database} is not there.")
         to = file or Path(settings.DATA) / "backups" / f"extendum-{datetime.now():%Y%m%d-%H%M%S}.sqlite3"

@@ -9,7 +9,7 @@ from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db import connection
 
-from extendum.web.records.backup import UnusableError, restore
+from extendum.web.records.backup import UnusableError, kept_in, restore
 
 
 class Command(BaseCommand):
@@ -19,7 +19,10 @@ class Command(BaseCommand):
         parser.add_argument("file", type=Path, help="a file that backup made")
 
     def handle(self, *args: Any, file: Path, **options: Any) -> None:
-        database = Path(settings.DATABASES["default"]["NAME"])
+        try:
+            database = kept_in(settings)
+        except UnusableError as error:
+            raise CommandError(str(error)) from None
         kept = Path(settings.DATA) / "backups" / f"before-restore-{datetime.now():%Y%m%d-%H%M%S}.sqlite3"
         connection.close()
         try:
