@@ -1,5 +1,6 @@
 """Zoomed in to 200 %, without colours, and with little contrast: everything can still be read and reached."""
 
+import itertools
 import re
 
 import pytest
@@ -32,8 +33,9 @@ def test_at_twice_the_size_nothing_on_the_stage_lies_over_something_else(page, d
     assert page.inner_text("#name") == "Calf lean"
     parts = ("#name", "#count", "#phase", "#stretch", "#words", ".stage-next", ".stage-keys")
     boxes = [(part, page.locator(part).bounding_box()) for part in parts]
-    for (one, above), (other, below) in zip(boxes, boxes[1:], strict=False):
-        assert above["y"] + above["height"] <= below["y"] + 3, (one, other)
+    for (one, above), (other, below) in itertools.pairwise(boxes):
+        # A line of text is higher than its letters.
+        assert above["y"] + above["height"] <= below["y"] + 6, (one, other)
     assert boxes[-1][1]["y"] + boxes[-1][1]["height"] <= 401
 
 
@@ -69,7 +71,8 @@ def test_without_any_colour_the_kinds_on_the_sheet_are_different_shapes(page, di
     page.goto(f"/classes/{digging.pk}/")
     page.wait_for_selector("#sheet-box svg")
     shapes = page.evaluate(
-        """() => Object.fromEntries(["hold", "reps", "breaths", "talk", "transition", "switch", "settle"].map((kind) => {
+        """() => Object.fromEntries(
+             ["hold", "reps", "breaths", "talk", "transition", "switch", "settle"].map((kind) => {
              const it = document.querySelector(`.seg.k-${kind}`);
              return [kind, [...it.querySelectorAll(":not(.hit, title)")].map((part) =>
                part.tagName + (part.getAttribute("d") ?? "").replace(/[-\\d. ]+/g, "").slice(0, 12)).join(" ")]; }))"""
