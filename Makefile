@@ -7,10 +7,10 @@ PORT ?= 8000
 DEMO := EXTENDUM_DEMO=1 EXTENDUM_DATA=var/demo
 SERVE = EXTENDUM_DEMO= HOST=$(HOST) PORT=$(PORT) CERT=$(CERT) KEY=$(KEY)
 INSTALL := $(BIN)/python -m pip install --quiet --disable-pip-version-check
-.PHONY: help demo serve user backup restore test lint css lock bench bench-stage bench-page bench-rooms walk shots figures schema clean
+.PHONY: help demo serve user backup restore test lint css lock bench bench-stage bench-page bench-rooms bench-load audit test-postgres walk shots figures schema clean
 
 help: ## list the targets
-	@grep -hE '^[a-z]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/^([a-z]+):.*## (.*)/  make \1	\2/' | expand -t 14
+	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/^([a-z-]+):.*## (.*)/  make \1	\2/' | expand -t 22
 
 $(VENV)/made: 
 	@$(PYTHON) -c 'import sys; sys.exit(sys.version_info[:2] != (3, 11))' || { echo "Python 3.11 is needed; found $$($(PYTHON) --version). Name one: make PYTHON=/path/to/python3.11"; exit 1; }
@@ -61,6 +61,9 @@ test: $(VENV)/dev ## run all tests: core, properties, formats, web and browser
 	@bash scripts/chromium
 	@$(BIN)/pytest -n auto
 
+test-postgres: $(VENV)/dev $(VENV)/grow ## run the tests of the web on a PostgreSQL of their own
+	@scripts/on-postgres $(BIN)/pytest -n auto tests/web
+
 lint: $(VENV)/dev ## ruff, mypy and the import rules
 	@$(BIN)/ruff check . && $(BIN)/ruff format --check --quiet . && $(BIN)/mypy && $(BIN)/lint-imports --no-logo
 
@@ -71,8 +74,10 @@ lock: $(VENV)/made ## pin every dependency again, with hashes
 	@$(INSTALL) pip-tools
 	@for f in run dev grow; do $(BIN)/pip-compile --quiet --generate-hashes --no-emit-index-url --no-emit-find-links --strip-extras --allow-unsafe requirements/$$f.in -o requirements/$$f.txt; done
 
-bench: $(VENV)/dev ## measure the budgets
-	@$(BIN)/python -m bench.run
+MINUTES ?= 2
+bench: $(VENV)/dev ## measure every budget, MINUTES of the Stage (2; the whole class: 30)
+	@bash scripts/chromium
+	@$(BIN)/python -m bench.budgets $(MINUTES)
 
 bench-stage: $(VENV)/dev ## play a class of thirty minutes to its end and measure how true the Stage is to it
 	@bash scripts/chromium
@@ -82,13 +87,20 @@ bench-page: $(VENV)/dev ## measure the first load of the Desk and the memory of 
 	@bash scripts/chromium
 	@$(BIN)/python -m bench.page
 
+bench-load: $(VENV)/dev ## measure N instructors who edit at once (N=30)
+	@$(BIN)/python -m bench.load $(or $(N),30)
+
+audit: $(VENV)/run ## look every dependency up among known vulnerabilities (needs their database; fails without it)
+	@$(PYTHON) -m venv $(VENV)/audit && $(VENV)/audit/bin/python -m pip install --quiet --disable-pip-version-check pip-audit
+	@for f in run grow; do $(VENV)/audit/bin/pip-audit --strict --require-hashes --disable-pip --progress-spinner off -r requirements/$$f.txt || exit 1; done
+	@npm audit --omit=dev
+
 walk: $(VENV)/dev ## walk the way of a new user to a class of their own, and count
 	@bash scripts/chromium
 	@$(BIN)/python -m bench.walk
 
-N ?= 300
 bench-rooms: $(VENV)/dev ## measure N class screens that follow one class (N=300)
-	@$(BIN)/python -m bench.rooms $(N)
+	@$(BIN)/python -m bench.rooms $(or $(N),300)
 
 shots: $(VENV)/dev ## take the pictures in docs/screenshots from the demo data
 	@bash scripts/chromium

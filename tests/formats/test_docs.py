@@ -74,3 +74,11 @@ def test_the_table_of_the_demo_classes_at_all_lengths_is_the_current_one(path):
 def test_the_table_of_the_library_is_the_present_one(capsys):
     main(["moves", "--areas"])
     assert f"```\n{capsys.readouterr().out}```" in (ROOT / "docs" / "library.md").read_text()
+
+
+def test_the_picture_of_the_architecture_names_every_package():
+    picture = (ROOT / "docs" / "architecture.svg").read_text()
+    for layer in ("core", "draw", "formats", "web"):
+        assert f"{layer}/" in picture
+        for package in (ROOT / "src" / "extendum" / layer).glob("*/__init__.py"):
+            assert f"{package.parent.name}/" in picture

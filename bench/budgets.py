@@ -1,0 +1,86 @@
+"""Measures every budget and prints them as one table with the machine: `make bench` (MINUTES=2 of the Stage, or 30)."""
+
+from __future__ import annotations
+
+import math
+import os
+import platform
+import sys
+from pathlib import Path
+from typing import Any
+
+from bench import page, rooms, run, stage
+from bench.demo import served
+
+
+def machine() -> str:
+    """What it was measured on."""
+    lines = Path("/proc/cpuinfo").read_text().splitlines()
+    model = next((line.split(":")[1].strip() for line in lines if line.startswith("model name")), platform.machine())
+    return f"{model}, {os.cpu_count()} cores, Python {platform.python_version()}"
+
+
+def slope(found: dict[str, tuple[float, float]]) -> float:
+    """How the time of compiling grows with items, between 30 and 120, on a log-log plot."""
+    return math.log(found["compile 120 items"][0] / found["compile 30 items"][0]) / math.log(4)
+
+
+def on_the_stage(minutes: float) -> dict[str, Any]:
+    """The larger of two runs: frames held up at random, and every frame of so many minutes."""
+    found = []
+    for name, held, lasts in (("frames held up to 0.4 s", True, min(2, minutes)), ("every frame", False, minutes)):
+        with served() as base:
+            one = stage.measure(base, int(lasts * 60), held=held)
+        stage.report(name, one)
+        found.append(one)
+    script = sorted(found[1]["script"])
+    return {
+        "off": max(max(one["left"], one["work"]) for one in found),
+        "script": script[int(len(script) * 0.95)],
+        "over": sum(one > stage.BUDGET_MS for one in script) / len(script),
+    }
+
+
+def main() -> int:
+    """Measure everything, then the table."""
+    minutes = float(sys.argv[1]) if len(sys.argv) > 1 else 2
+    print(machine(), flush=True)
+    found = run.measured()
+    same, ratio = run.against_a_general_solver(500, 1)
+    _, many = run.against_a_general_solver(25, 10)
+    loaded, shown, screens = page.measured(), on_the_stage(minutes), rooms.measured()
+    edit, peg = (
+        found["an edit on the Desk, 25 items, server side"],
+        found["a preview of the peg, 60 items with everything"],
+    )
+    fit = max(one[0] for name, one in found.items() if name.startswith("fit 60"))
+    checks = max(one[0] for name, one in found.items() if name.startswith("all checks"))
+    rows: list[tuple[str, float, str, float]] = [
+        ("compile a 60-item class", found["compile 60 items"][0], "ms", 30),
+        ("  growing with items, slope", slope(found), "", 1.1),
+        ("exact fit of the same, every feature", fit, "ms", 50),
+        ("  costs that differ from the oracle's, of 500 classes", float(not same), "", 0),
+        ("  its time, in parts of the oracle's, one target a class", 1 / ratio, "", 1 / 20),
+        ("  the same, ten targets a class", 1 / many, "", 1 / 20),
+        ("all checks on the same", checks, "ms", 15),
+        ("an edit on the Desk, median", edit[0], "ms", 80),
+        ("  95 %", edit[1], "ms", 150),
+        ("a preview of the peg, 95 %: ten a second", peg[1], "ms", 100),
+        ("Desk, first load: transferred", loaded["octets"] / 1000, "kB", 300),
+        ("  largest paint, median", loaded["paint"], "ms", 1000),
+        ("  layout shift", loaded["shift"], "", 0.001),
+        (f"Stage, off the timeline at most, in {minutes:g} min", shown["off"], "ms", 50),
+        ("  script a frame, 95 %", shown["script"], "ms", stage.BUDGET_MS),
+        ("  share of frames over it", shown["over"] * 100, "%", 0),
+        ("300 screens: an answer, 95 %", screens["answer"], "ms", 100),
+        ("  a change seen by all within", screens["seen"], "s", 1.5),
+        ("memory of the server", loaded["memory"], "MB", 250),
+    ]
+    print(f"\n{'budget':58} {'measured':>10} {'most':>8}")
+    for name, value, unit, most in rows:
+        print(f"{name:58} {value:10.4g} {most:8.4g} {unit:3} {'' if value <= most else 'over'}")
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
