@@ -298,6 +298,21 @@ def test_a_second_stage_watches_and_takes_over(page, digging, live_server):
     other.close()
 
 
+def test_a_tab_that_is_duplicated_watches_too(page, digging):
+    page.goto(f"/classes/{digging.pk}/stage/")
+    expect(page.locator("#start")).to_be_enabled()
+    page.keyboard.press(" ")
+    page.keyboard.press("n")
+    expect(page.locator("#name")).to_contain_text("Slow breaths")
+    second = page.context.new_page()
+    second.add_init_script(f"sessionStorage.setItem('extendum-me', '{page.evaluate('sessionStorage[`extendum-me`]')}')")
+    second.goto(f"/classes/{digging.pk}/stage/")
+    expect(second.locator("#watching")).to_be_visible()
+    page.keyboard.press("n")
+    expect(second.locator("#name")).to_contain_text("Shoulder circles")
+    expect(page.locator("#watching")).to_be_hidden()
+
+
 def test_the_tray_has_what_was_skipped_and_what_fits_here(page, digging):
     to_the_stage(page, digging)
     page.keyboard.press(" ")

@@ -7,6 +7,7 @@ import pytest
 from extendum.web.classes import store
 from extendum.web.classes.models import Defaults, OwnStyle, StretchClass
 from extendum.web.guide.texts import guide
+from extendum.web.settings import WEB
 
 #: Every screen of an instructor, and what its help is called.
 SCREENS = {
@@ -50,6 +51,18 @@ def test_every_word_of_the_trade_is_on_the_help_page_once(asking):
     for term in guide().terms:
         assert page.count(f"<dt>{term}</dt>") == 1
     assert "does not diagnose" in page
+
+
+#: What a text shows, without its markup and its code.
+SHOWN = re.compile(r"\{%.*?%\}|\{\{.*?\}\}|\{#.*?#\}|<[^>]*>", re.S)
+
+
+@pytest.mark.parametrize("path", sorted((WEB / "templates").rglob("*.html")), ids=lambda path: path.name)
+def test_every_text_speaks_with_one_voice(path):
+    words = SHOWN.sub(" ", path.read_text())
+    assert "!" not in words
+    assert not re.search(r"\b(please|oops|sorry|simply|just click|click here|invalid|awesome|great)\b", words, re.I)
+    assert not re.search(r"\b(is|are) safe\b(?! for anybody)", words)
 
 
 def test_the_tour_walks_over_a_copy_and_leaves_everything_else(asking, stretch_class):

@@ -117,8 +117,19 @@ export const told = () => {
 };
 
 // One Stage teaches; this one is known by a name that a reload keeps.
-const ME = sessionStorage.getItem("extendum-me") ?? newName();
-sessionStorage.setItem("extendum-me", ME);
+let me = sessionStorage.getItem("extendum-me") ?? newName();
+sessionStorage.setItem("extendum-me", me);
+// A tab that was duplicated has the name of the first, too: the name belongs to whoever holds its lock, for as long as the page is there.
+const named = new Promise((ready) => {
+  if (!navigator.locks) return ready();
+  // A page that is loaded again waits a moment until the one before has gone.
+  const hold = () => { ready(); return new Promise(() => {}); };
+  return navigator.locks.request(`extendum-stage-${me}`, { signal: AbortSignal.timeout(1500) }, hold).catch(() => {
+    me = newName();
+    sessionStorage.setItem("extendum-me", me);
+    ready();
+  });
+});
 let telling = null;
 export function tellServer(take = false) {
   const { record, run } = live, holds = run.started && !run.ended && !apart;
@@ -129,9 +140,10 @@ export function tellServer(take = false) {
 }
 async function tellNow(take) {
   const { record } = live, upTo = Math.min(record.events.length, record.told + 500);
+  await named;
   try {
     const answer = await post(root.events, {
-      run: record.run, stamp: Number(root.stamp), revision: Number(root.revision), me: ME, take, rehearsal: apart, taking: records,
+      run: record.run, stamp: Number(root.stamp), revision: Number(root.revision), me, take, rehearsal: apart, taking: records,
       session: Number(root.session) || 0, now: Math.round(base + performance.now()),
       events: record.events.slice(record.told, upTo),
     });
