@@ -9,6 +9,8 @@ from hypothesis import strategies as st
 from extendum.core.captions import COMFORTABLE, LINES, LONGEST_MS, SHORTEST_MS, WIDE, captions, chapters, hasty
 from extendum.core.compile import compile_script
 from extendum.core.cue_sheet import cue_sheet
+from extendum.core.dose import Hold
+from extendum.core.item import MoveItem
 from extendum.core.timeline import Anchor, Cue, CueKind, Mode, Segment, SegmentKind, Timeline
 from extendum.formats.document import loads
 from tests.strategies import scripts
@@ -89,3 +91,18 @@ def test_the_demo_classes_read_well_and_have_their_chapters():
     titles = [one.title for one in chapters(cue_sheet(script, timeline))]
     assert titles[0] == "Welcome"
     assert any(title.endswith(", round 2") for title in titles)
+
+
+@settings(max_examples=60)
+@given(scripts())
+def test_what_a_cue_sheet_calls_the_dose_of_a_visit_is_what_is_really_held(script):
+    timeline = compile_script(script)
+    for entry in cue_sheet(script, timeline):
+        if not isinstance(entry.item, MoveItem) or not isinstance(entry.item.dose, Hold) or entry.item.then:
+            continue
+        held = {
+            s.seconds
+            for s in timeline.segments
+            if (s.item, s.round, s.kind) == (entry.item.id, entry.round, SegmentKind.HOLD)
+        }
+        assert held <= {entry.item.dose.quantity.value}

@@ -7,7 +7,8 @@ from dataclasses import dataclass, replace
 
 from extendum.core.body import Side
 from extendum.core.item import Item, MoveItem, dose_words
-from extendum.core.script import Script, Section
+from extendum.core.script import Group, Script, Section
+from extendum.core.sequence import Pass
 from extendum.core.timeline import Cue, CueKind, Mode, Segment, SegmentKind, Timeline
 
 
@@ -59,6 +60,7 @@ class Entry:
 def cue_sheet(script: Script, timeline: Timeline) -> list[Entry]:
     """Every visit of every item, in order of time; they tile the class."""
     sections = {item.id: section for section in script.sections for group in section.groups for item in group.items}
+    groups = {item.id: group for section in script.sections for group in section.groups for item in group.items}
     numbers = {item.id: n for n, item in enumerate((i for i in script.items() if i.id in _there(timeline)), 1)}
     rounds: dict[str, int] = {}
     said: dict[str, list[Line]] = {}
@@ -77,8 +79,19 @@ def cue_sheet(script: Script, timeline: Timeline) -> list[Entry]:
         lines = tuple(line for segment in visit for line in said.get(segment.id, ()))
         number, times = numbers[item.id], (first.start_s, visit[-1].end_s)
         plain = tuple(side for side in sides if side is not None)
-        found.append(Entry(sections[item.id], number, item, first.round, rounds[item.id], *times, plain, lines))
+        there = in_round(item, groups[item.id], first.round, script.style.breath_ms)
+        found.append(Entry(sections[item.id], number, there, first.round, rounds[item.id], *times, plain, lines))
     return found
+
+
+def in_round(item: Item, group: Group, round_: int, breath_ms: int) -> Item:
+    """An item with the doses that it has in a round: a later one has the group's taper."""
+    if not isinstance(item, MoveItem):
+        return item
+    here = Pass(item, group, 1, Side.BOTH, Side.LEFT, round=round_)
+    for stage, dose in enumerate(item.doses, start=1):
+        item = item.having(replace(dose.quantity, now=here.value(stage, breath_ms)), stage)
+    return item
 
 
 def counted(spoken: Sequence[Cue]) -> Iterator[Cue]:

@@ -16,6 +16,7 @@ from extendum.core.item import MoveItem, Talk, TalkKind
 from extendum.core.library import LibraryMove, take_up
 from extendum.core.move import Move, Sidedness
 from extendum.core.script import Group, Role, Script, Section
+from extendum.core.steps import tapered
 from extendum.core.words import Words
 from extendum.formats.dose_text import read_dose
 from extendum.formats.order_reader import Order, Row
@@ -131,26 +132,32 @@ def _among(word: str, words: tuple[str, ...]) -> bool:
 def class_of(title: str, matches: Sequence[Match], target_s: int = 0) -> Script:
     """The class that the rows make: sections with roles by their names, doses as told, words where a move has none.
 
-    Rows of a later round are the same items again; without a length of its own the class is as long as it comes to.
+    Rows of a later round are the same items again, and their doses tell its taper; without a length of its own the
+    class is as long as it comes to.
     """
     script = new_script(title, target_s or 600)
     *_, closing = script.sections
-    parts: list[tuple[str, list[MoveItem | Talk], int]] = []
+    parts: list[tuple[str, list[MoveItem | Talk], list[tuple[MoveItem, int, int]]]] = []
+    rounds: dict[int, int] = {}
     for n, match in enumerate(matches, 1):
         row = match.row
         if _QUIET.search(row.name.casefold()):
             continue
         if not parts or parts[-1][0] != row.section:
-            parts.append((row.section, [], 1))
-        name, items, rounds = parts[-1]
-        if row.round > 1 and any(item.name == _called(match) for item in items):
-            parts[-1] = (name, items, max(rounds, row.round))
+            parts.append((row.section, [], []))
+        _, items, later = parts[-1]
+        again = next((item for item in items if item.name == _called(match)), None)
+        if row.round > 1 and again is not None:
+            rounds[len(parts)] = max(rounds.get(len(parts), 1), row.round)
+            if isinstance(again, MoveItem) and row.told.dose is not None:
+                later.append((again, row.round, row.told.dose.quantity.value))
             continue
         items.append(_item(f"r{n}", match, script))
-    sections = [
-        Section(f"s{n}", name, _role(name), (Group(f"g{n}", items=tuple(items), rounds=rounds),))
-        for n, (name, items, rounds) in enumerate(parts, 1)
-    ]
+    sections = []
+    for n, (name, items, later) in enumerate(parts, 1):
+        taper = _taper(later, script.style.breath_ms)
+        group = Group(f"g{n}", items=tuple(items), rounds=rounds.get(n, 1), taper_percent=taper)
+        sections.append(Section(f"s{n}", name, _role(name), (group,)))
     quiet = replace(closing.groups[0], id="end-g")
     if sections and sections[-1].role is Role.CLOSING:
         sections[-1] = replace(sections[-1], groups=(*sections[-1].groups, quiet))
@@ -158,6 +165,18 @@ def class_of(title: str, matches: Sequence[Match], target_s: int = 0) -> Script:
         sections.append(replace(closing, id="end", groups=(quiet,)))
     made = replace(script, sections=tuple(sections))
     return made if target_s else set_target(made, compile_script(made).length_s)
+
+
+def _taper(later: Sequence[tuple[MoveItem, int, int]], breath_ms: int) -> int:
+    """The share of a round in the one before that comes nearest to the doses told there: (item, round, value)."""
+
+    def off(percent: int) -> int:
+        return sum(
+            abs(tapered(item.dose, item.dose.quantity.value, round_, percent, breath_ms, even=item.even) - value)
+            for item, round_, value in later
+        )
+
+    return min(range(100, 9, -1), key=lambda percent: (off(percent), percent % 10, percent % 5)) if later else 100
 
 
 def _called(match: Match) -> str:
