@@ -10,6 +10,7 @@ from django.test import Client
 from django.urls import reverse
 from django.utils import timezone
 
+from extendum.web.teach import following
 from extendum.web.teach.clicker import DONE_WITHIN
 from extendum.web.teach.following import HELD_FOR, SHOWN_FOR, clock_off
 from extendum.web.teach.models import Link, LiveRun, Press
@@ -62,6 +63,24 @@ def test_a_screen_is_asked_without_a_session(asking, nobody, stretch_class, djan
         answer = news(nobody, link)
     assert answer.cookies == {}
     assert "no-store" in answer["Cache-Control"]
+
+
+def test_many_screens_ask_the_database_once_and_each_is_told_what_it_does_not_know(
+    asking, nobody, stretch_class, settings, monkeypatch, django_assert_num_queries
+):
+    link = made(asking, "room")
+    tell(asking, stretch_class, me="a")
+    settings.FOLLOWERS_SHARE_S = 60
+    monkeypatch.setattr(following, "_KEPT", {})
+    first = news(nobody, link).json()
+    with django_assert_num_queries(0):
+        again = [news(nobody, link).json() for _ in range(3)]
+        known = news(nobody, link, f"{first['run']}.{first['events'][-1]['n']}").json()
+    assert all(one["events"] == first["events"] for one in again)
+    assert known["events"] == []
+    asking.post(f"/screens/{link.pk}/", {"revoke": 1})
+    monkeypatch.setattr(following, "monotonic", lambda: 10**9)  # a minute later
+    assert nobody.get(f"/room/{link.code}/now/").status_code == 404
 
 
 def test_the_class_is_told_nothing_of_what_is_to_be_said(asking, nobody, stretch_class):

@@ -13,7 +13,7 @@ from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_GET, require_POST
 
 from extendum.web.classes.access import own_class
-from extendum.web.teach.following import HELD_FOR, by_code, running
+from extendum.web.teach.following import HELD_FOR, by_code, owner_of, running
 from extendum.web.teach.models import Link, LiveRun, Press
 from extendum.web.teach.room import shown, told
 
@@ -39,7 +39,7 @@ def clicker(request: HttpRequest, code: str) -> HttpResponse:
 @login_not_required
 def now(request: HttpRequest, code: str) -> JsonResponse:
     """What happened since the clicker last asked."""
-    return told(by_code(code, Link.Kind.CLICKER), request.GET.get("seen", ""))
+    return told(owner_of(code, Link.Kind.CLICKER), request.GET.get("seen", ""))
 
 
 @require_POST

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from datetime import datetime, timedelta
-from typing import Any
+from time import monotonic
+from typing import Any, TypeVar
 
+from django.conf import settings
 from django.utils import timezone
 
 from extendum.web.classes.models import StretchClass
@@ -16,6 +19,10 @@ HELD_FOR = timedelta(seconds=15)
 SHOWN_FOR = timedelta(minutes=10)
 #: Clocks that part by more are set anew; below that the quickest of the messages tells best.
 PARTED_MS = 2000
+#: So much is remembered for a moment at the most.
+MOST_KEPT = 500
+
+Found = TypeVar("Found")
 
 
 def _around(within: timedelta) -> tuple[datetime, datetime]:
@@ -49,18 +56,52 @@ def by_code(code: str, kind: Link.Kind) -> Link | None:
     return Link.objects.filter(code=code, kind=kind, revoked_at=None).first()
 
 
+def owner_of(code: str, kind: Link.Kind) -> int | None:
+    """Whose link a code is, as of a moment ago; None for one that never was or was revoked."""
+
+    def look() -> int | None:
+        link = by_code(code, kind)
+        return link.owner_id if link else None
+
+    return briefly((kind, code), look)
+
+
 def news(owner_id: int, seen: str) -> dict[str, Any]:
     """What a screen does not know yet: ``seen`` is "run.event", the last it was told, or empty.
 
     Times of events are those of the Stage; ``off`` brings them to the server's clock, whose time is ``now``.
     """
-    run = running(owner_id)
+    run, told = briefly(("run", owner_id), lambda: _taught(owner_id))
     plain: dict[str, Any] = {"now": round(timezone.now().timestamp() * 1000), "run": None}
     if run is None:
         return plain
     known, _, last = seen.partition(".")
     after = int(last) if known == str(run.pk) and last.isdigit() and len(last) < 19 else 0
-    told = run.events.filter(pk__gt=after).order_by("pk").values_list("pk", "key", "at", "kind", "step", "ms")
-    names = ("n", "id", "at", "kind", "step", "ms")
-    events = [dict(zip(names, one, strict=True)) for one in told]
+    events = [dict(zip(_NAMES, one, strict=True)) for one in told if one[0] > after]
     return {**plain, "run": run.pk, "revision": run.revision_id, "off": run.clock_off or 0, "events": events}
+
+
+_NAMES = ("n", "id", "at", "kind", "step", "ms")
+
+
+def _taught(owner_id: int) -> tuple[LiveRun | None, list[tuple[Any, ...]]]:
+    """What somebody teaches now, with everything that was told of it."""
+    run = running(owner_id)
+    told = run.events.order_by("pk").values_list("pk", "key", "at", "kind", "step", "ms") if run else ()
+    return run, list(told)
+
+
+_KEPT: dict[tuple[str, object], tuple[float, Any]] = {}
+
+
+def briefly(about: tuple[str, object], look: Callable[[], Found]) -> Found:
+    """What was found a moment ago, so that hundreds of screens that follow one class ask the database once."""
+    at, kept = monotonic(), _KEPT.get(about)
+    if kept is not None and at < kept[0]:
+        found: Found = kept[1]
+        return found
+    if len(_KEPT) >= MOST_KEPT:
+        _KEPT.clear()
+    found = look()
+    _KEPT[about] = (at + settings.FOLLOWERS_SHARE_S, found)
+    return found

@@ -19,7 +19,7 @@ from extendum.web.classes import store
 from extendum.web.classes.page import compiled
 from extendum.web.library.figures import stage_figure
 from extendum.web.library.store import Library, library_of
-from extendum.web.teach.following import by_code, news, running
+from extendum.web.teach.following import by_code, news, owner_of, running
 from extendum.web.teach.models import Link
 from extendum.web.teach.score import Spare, public_score, spares
 
@@ -40,12 +40,12 @@ def room(request: HttpRequest, code: str) -> HttpResponse:
 @login_not_required
 def now(request: HttpRequest, code: str) -> JsonResponse:
     """What happened since the screen last asked."""
-    return told(by_code(code, Link.Kind.ROOM), request.GET.get("seen", ""))
+    return told(owner_of(code, Link.Kind.ROOM), request.GET.get("seen", ""))
 
 
-def told(link: Link | None, seen: str) -> JsonResponse:
-    """What is new for whoever follows by a link; 404 when it was revoked."""
-    return JsonResponse(news(link.owner_id, seen)) if link else JsonResponse({"message": "revoked"}, status=404)
+def told(owner_id: int | None, seen: str) -> JsonResponse:
+    """What is new for whoever follows by a link of this owner; 404 when it was revoked."""
+    return JsonResponse(news(owner_id, seen)) if owner_id else JsonResponse({"message": "revoked"}, status=404)
 
 
 def shown(link: Link, *, figures: bool = True) -> dict[str, Any]:
