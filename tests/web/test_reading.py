@@ -25,7 +25,7 @@ def test_a_list_is_shown_line_by_line_before_anything_is_made(asking, owner):
     shown = asking.post(PAGE, {"text": LIST, "title": "From a list"}).content.decode()
     assert StretchClass.objects.count() == 0
     assert '<option value="shoulder-circles" selected>' in shown
-    assert "please look" in shown
+    assert "look at it" in shown
     assert "found 9999" in shown
     assert "1 line with a problem" in shown
 
