@@ -12,9 +12,6 @@ document.body.addEventListener("htmx:configRequest", (event) => {
 document.body.addEventListener("htmx:afterSwap", (event) => {
   if (event.detail.target.id === "checks-view") notice.replaceChildren();
 });
-document.body.addEventListener("htmx:sendError", () => {
-  notice.innerHTML = '<div class="notice">The server does not answer. Nothing was lost: the class is as it was.</div>';
-});
 
 let last = Promise.resolve();
 const send = (path, values) => (last = last.then(() => htmx.ajax("POST", path, { source: "#checks-view", values })).catch(() => {}));

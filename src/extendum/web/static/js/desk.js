@@ -38,15 +38,6 @@ document.body.addEventListener("htmx:configRequest", (event) => {
 
 // ---- notices -------------------------------------------------------------------------------
 const notice = document.getElementById("notice");
-const say = (words) => {
-  notice.replaceChildren();
-  const box = document.createElement("div");
-  box.className = "notice";
-  box.textContent = words;
-  notice.append(box);
-};
-document.body.addEventListener("htmx:sendError", () =>
-  say("The server does not answer. Nothing was lost: what you typed is still in its field. Start it again and repeat the change."));
 document.body.addEventListener("htmx:afterSwap", (event) => {
   if (event.detail.target.id === "desk" && event.detail.requestConfig.verb === "post") {
     notice.replaceChildren();

@@ -12,11 +12,3 @@ document.addEventListener("keydown", (event) => {
   event.preventDefault();
   act();
 });
-document.body.addEventListener("htmx:sendError", () => {
-  const notice = document.getElementById("notice");
-  if (!notice) return;
-  const box = document.createElement("p");
-  box.className = "notice";
-  box.textContent = "The server does not answer. Nothing was lost: what you typed is still here. Start it again and keep it.";
-  notice.replaceChildren(box);
-});

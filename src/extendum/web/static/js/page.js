@@ -1,4 +1,4 @@
-// What every screen has: ? opens its help; Escape leaves a field, then the screen.
+// What every screen has: ? opens its help; Escape leaves a field, then the screen; a server that is away is told.
 const typing = (target) => target.closest?.("input:not([type=checkbox], [type=radio], [type=range]), textarea, select");
 const help = document.getElementById("help");
 
@@ -16,4 +16,10 @@ document.addEventListener("keydown", (event) => {
     if (typing(event.target)) event.target.blur();
     else document.querySelector("[data-back]")?.click();
   }
+});
+document.body.addEventListener("htmx:sendError", () => {
+  const box = document.createElement("div");
+  box.className = "notice";
+  box.textContent = "The server does not answer. Nothing was lost: what you typed and chose is still here. Start it again, and repeat the change.";
+  document.getElementById("notice")?.replaceChildren(box);
 });

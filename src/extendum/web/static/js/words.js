@@ -8,9 +8,6 @@ document.body.addEventListener("htmx:configRequest", (event) => {
 document.body.addEventListener("htmx:afterSwap", (event) => {
   if (event.detail.target.id === "words-view") notice.replaceChildren();
 });
-document.body.addEventListener("htmx:sendError", () => {
-  notice.innerHTML = '<div class="notice">The server does not answer. Nothing was lost: what you typed is still in its field.</div>';
-});
 
 document.addEventListener("click", (event) => {
   const on = (selector) => event.target.closest(selector);
