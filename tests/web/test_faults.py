@@ -120,11 +120,15 @@ WRITES_ASKED = {
     "a plan": ("/logbook/plan/", {"class": "{pk}", "day": "2030-01-02", "hour": "10:00"}),
     "a reminder": ("/classes/{pk}/next-time/", {"text": "Chairs"}),
     "a screen": ("/screens/", {"kind": "room"}),
+    "what classes begin with": (
+        "/settings/",
+        {"part": "begin", "length": "12:30", "style": "Steady and spoken", "words_per_minute": "140"},
+    ),
     "a setting": ("/settings/", {"part": "name", "name": "Other"}),
     "what was taught": ("/classes/{pk}/events/", None),
 }
 #: These write over what is there, or the same again.
-GROWS_NOT = {"putting away", "a setting", "what was taught"}
+GROWS_NOT = {"putting away", "what classes begin with", "a setting", "what was taught"}
 EVENT = {"id": "0-1", "at": 1_700_000_000_000, "kind": "start", "step": "", "ms": 0}
 
 
@@ -231,7 +235,7 @@ def test_a_form_that_is_too_old_is_told_beside_what_was_typed(owner, stretch_cla
     strict.force_login(owner)
     answer = asked(strict, stretch_class, "an edit", HTTP_HX_REQUEST="true")
     assert answer.status_code == 403
-    assert b"what you typed is still here" in answer.content
+    assert b"What you typed is still where you typed it" in answer.content
     assert b"<html" not in answer.content
 
 

@@ -120,7 +120,9 @@ def test_a_setting_that_cannot_be_is_refused_whole_and_what_was_typed_stays(aski
     assert said in answer.content.decode()
     assert not Defaults.objects.exists()
     if "part" not in change:
-        assert f'value="{({**BEGIN, **change})["length"]}"' in answer.content.decode()
+        page = answer.content.decode()
+        assert f'value="{({**BEGIN, **change})["length"]}"' in page
+        assert all(f'value="{BEGIN[name]}" checked' in page for name in ("lead_side", "teaching", "countdown", "paper"))
 
 
 def test_what_is_kept_under_a_name_can_be_removed_and_put_back_and_is_nobody_elses(asking, other_client, stretch_class):

@@ -21,7 +21,7 @@ _FULL = (
 _FAILED = ("Something went wrong here.", "Nothing was changed. The log of the server has the details.")
 _OLD = (
     "That was not allowed: the page was open too long, or it was sent from elsewhere.",
-    "Nothing was changed, and what you typed is still here. Open the page in another tab, and make the change there.",
+    "Nothing was changed. What you typed is still where you typed it: open the page in another tab, and make it there.",
 )
 
 

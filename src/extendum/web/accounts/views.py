@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from dataclasses import replace
 from typing import Any
 
@@ -22,7 +22,6 @@ from extendum.formats.pdf import Paper
 from extendum.web.classes import store
 from extendum.web.classes.forms import choice, named, whole
 from extendum.web.classes.models import Defaults, OwnAudience, OwnStyle
-from extendum.web.classes.panels import options
 
 _KEPT: dict[str, type[OwnStyle] | type[OwnAudience]] = {"style": OwnStyle, "profile": OwnAudience}
 
@@ -47,19 +46,24 @@ def settings_page(request: HttpRequest) -> HttpResponse:
 def _page(request: HttpRequest, status: int = 200, **facts: Any) -> HttpResponse:
     defaults = store.defaults_of(request.user)
     style = store.first_style(defaults)
+    typed = facts.setdefault("typed", {})
+
+    def on(name: str, kept: str, values: Iterable[str]) -> list[tuple[str, bool]]:
+        """What may be chosen, and which was: as it was typed where that was refused, otherwise as it is kept."""
+        return [(value, value == typed.get(name, kept)) for value in values]
+
     context = {
         "defaults": defaults,
         "style": style,
         "length": clock(defaults.length_s),
-        "styles": [(one.name, one.name == style.name) for one in _styles(request, defaults)],
-        "countdowns": options(Countdown, style.countdown),
-        "teachings": options(Teaching, style.teaching),
-        "sides": [(one.value, one is style.lead_side) for one in (Side.LEFT, Side.RIGHT)],
-        "papers": [(one.value, one.value == defaults.paper) for one in Paper],
+        "styles": on("style", style.name, (one.name for one in _styles(request, defaults))),
+        "countdowns": on("countdown", style.countdown, (one.value for one in Countdown)),
+        "teachings": on("teaching", style.teaching, (one.value for one in Teaching)),
+        "sides": on("lead_side", style.lead_side, (Side.LEFT.value, Side.RIGHT.value)),
+        "papers": on("paper", defaults.paper, (one.value for one in Paper)),
         "kept": [(kind, one) for kind, model in _KEPT.items() for one in _own(request, model)],
         "forgotten": request.session.get("forgotten"),
         "password": PasswordChangeForm(request.user),
-        "typed": {},
         **facts,
     }
     return render(request, "accounts/settings.html", context, status=status)

@@ -48,11 +48,11 @@ document.body.addEventListener("htmx:afterSwap", (event) => {
   }
 });
 
-// Where a refusal comes with offers, the first has the focus: arrows go to the others, Escape back to where it was typed.
+// Where a length is out of reach the first offer has the focus: arrows go to the others, Escape back to where it was typed.
 let asked = null;
 const offers = () => [...notice.querySelectorAll("button")];
 document.body.addEventListener("htmx:afterSwap", (event) => {
-  if (event.detail.target.id !== "notice" || offers().length < 2) return;
+  if (event.detail.target.id !== "notice" || !notice.querySelector("[data-edit=fit], [data-edit=remedy]")) return;
   asked = document.activeElement.id;
   offers()[0].focus();
 });
