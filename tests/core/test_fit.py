@@ -7,7 +7,7 @@ from math import prod
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from extendum.core.beside import beside_s
+from extendum.core.beside import step_s
 from extendum.core.body import Posture
 from extendum.core.choices import cost_of, drop_cost
 from extendum.core.compile import compile_script, lay_out, length_of
@@ -17,7 +17,6 @@ from extendum.core.fit import Fitter
 from extendum.core.item import Keep, Matters, MoveItem, Talk, is_out, may_go
 from extendum.core.move import Move
 from extendum.core.script import Priority
-from extendum.core.sequence import Pass
 from extendum.core.steps import actual, allowed
 from extendum.core.style import HoldConvention
 from tests.strategies import scripts
@@ -191,11 +190,9 @@ def test_steps_that_skip_a_length_are_named_as_granularity():
 
 @given(scripts())
 @slow
-def test_the_quick_seconds_beside_the_work_are_those_of_the_parts(script):
+def test_the_quick_seconds_of_a_step_are_those_of_its_parts(script):
     for one in lay_out(script):
-        if isinstance(one.step, Pass):
-            parts = [part.seconds for part in one.parts if not part.kind.works]
-            assert beside_s(one.step, one.before, script.style, one.facts) == sum(parts)
+        assert step_s(one.step, one.before, script.style, one.facts) == sum(part.seconds for part in one.parts)
 
 
 def test_a_hold_keeps_to_the_convention_and_a_wish_beyond_it_moves_only_its_own_limit():

@@ -87,5 +87,5 @@ def test_what_changes_is_told_in_one_sentence():
     )
     told = "two holds shorter, one with fewer reps, the quiet longer, Bridge out, Welcome back in"
     assert changes_words(changes) == told
-    fit = Fit(600, True, two_moves(), 600, 1, 600, 600, (), changes)
+    fit = Fit(600, True, two_moves(), 1, 600, 600, (), changes)
     assert fit_sentence(fit) == f"10:00 to the second: {told}."

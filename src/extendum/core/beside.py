@@ -1,41 +1,81 @@
-"""The seconds of a pass beside its work, without the reasons: what a fit asks for many times over.
+"""The seconds of a step, without the reasons: what a fit asks for many times over.
 
 The same rules as `passes`, which tells the parts and why they last so long; a test holds both together.
 """
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 from extendum.core.body import Stance, body_seconds, switch_seconds
-from extendum.core.passes import TURN_S, Facts, Situation, ceil_s, own_way_s, pass_facts
-from extendum.core.sequence import Arrival, Pass
+from extendum.core.item import Talk
+from extendum.core.passes import (
+    TURN_S,
+    Facts,
+    Situation,
+    ceil_s,
+    handling_s,
+    own_way_s,
+    pass_facts,
+    side_facts,
+    work_seconds,
+)
+from extendum.core.sequence import Arrival, Pass, Step, Still
 from extendum.core.speech import speaking_ms
 from extendum.core.style import CueStyle
 from extendum.core.words import fill
 
 
-def beside_s(this: Pass, before: Situation, style: CueStyle, facts: Facts, filled: Facts | None = None) -> int:
-    """Whole seconds of everything in a pass but the work of its doses; ``filled`` are its facts, when known."""
+class Beside(NamedTuple):
+    """The seconds of a pass beside its work, wherever it begins.
+
+    ``moving_ms`` is how long the way into it lasts at least; None where the group's cadence has it.
+    """
+
+    moving_ms: int | None
+    other_s: int
+
+
+def beside(this: Pass, style: CueStyle, filled: Facts) -> Beside:
+    """Everything in a pass but the work of its doses and its way; ``filled`` are the facts of the pass."""
     item, words, rate = this.item, this.item.words, style.words_per_minute
-    told: Facts = {} if filled is None else filled
-    if filled is None and any("{" in text for text in item.timed_words()):
-        told = pass_facts(this, style, facts)
 
     def said_s(text: str) -> int:
-        return ceil_s(speaking_ms(fill(text, told), rate)) if text else 0
+        return ceil_s(speaking_ms(fill(text, filled), rate)) if text else 0
 
-    total = item.rest_s if this.after_rest else 0
+    other_s = max(item.move.slow_rise_s, said_s(words.release))
+    other_s += sum(said_s(stage.words) for stage in item.then)
+    if this.after_rest:
+        other_s += item.rest_s
     if this.arrival is Arrival.FIRST and item.demonstrate_s:
-        total += max(item.demonstrate_s, said_s(words.demonstration))
+        other_s += max(item.demonstrate_s, said_s(words.demonstration))
     if this.group.cadence_s and this.arrival is not Arrival.SET:
-        total += this.group.cadence_s
-    else:
-        moving, there = _opening(this)
-        said_ms = speaking_ms(fill(moving, told), rate) if moving else 0
-        reset_s = this.group.reset_s if this.arrival in (Arrival.FIRST, Arrival.AGAIN) else 0
-        total += ceil_s(max(_way_ms(this, before, style), said_ms, reset_s * 1000)) + said_s(there)
-        total += style.settle_s if item.dose.settles else 0
-    total += sum(said_s(stage.words) for stage in item.then)
-    return total + max(item.move.slow_rise_s, said_s(words.release))
+        return Beside(None, other_s + this.group.cadence_s)
+    moving, there = _opening(this)
+    said_ms = speaking_ms(fill(moving, filled), rate) if moving else 0
+    reset_s = this.group.reset_s if this.arrival in (Arrival.FIRST, Arrival.AGAIN) else 0
+    settle_s = style.settle_s if item.dose.settles else 0
+    return Beside(max(said_ms, reset_s * 1000), other_s + said_s(there) + settle_s)
+
+
+def beside_s(this: Pass, before: Situation, style: CueStyle, told: Beside) -> int:
+    """Whole seconds of everything in a pass but the work of its doses, where it stands."""
+    if told.moving_ms is None:
+        return told.other_s
+    return told.other_s + ceil_s(max(told.moving_ms, _way_ms(this, before, style)))
+
+
+def step_s(step: Step, before: Situation, style: CueStyle, facts: Facts) -> int:
+    """Whole seconds of a step."""
+    if isinstance(step, Still):
+        handling = handling_s(step.item, before) if isinstance(step.item, Talk) else 0
+        return max(step.item.quantity.value, handling)
+    said = step.item.said()
+    told = side_facts if said.isdisjoint({"count", "seconds"}) else pass_facts
+    filled = told(step, style, facts) if said else {}
+    stages = range(1, len(step.item.doses) + 1)
+    work = sum(work_seconds(step, stage, step.value(stage, style.breath_ms)) for stage in stages)
+    return work + beside_s(step, before, style, beside(step, style, filled))
 
 
 def _opening(this: Pass) -> tuple[str, str]:

@@ -1,28 +1,24 @@
 """What each dose of a class may be: its values, the seconds that they take, and their costs.
 
-Computed by the compiler's own functions, so that a fit's lengths are the timeline's by construction.
+All doses at once, by the rules of `steps` and `passes`, in whole numbers: so that a fit's lengths are the
+timeline's.
 """
 
 from __future__ import annotations
 
-import re
-from collections import Counter
-from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
-from extendum.core.beside import beside_s
-from extendum.core.dose import COUNTED, Dose, Elastic, Hold, Manner, Timed, pass_seconds
-from extendum.core.item import Item, MoveItem, Quiet, Talk
-from extendum.core.passes import Facts, Situation, pass_facts, rep_total, still_parts, work_seconds
-from extendum.core.script import Priority
-from extendum.core.sequence import Pass, Step, Still
-from extendum.core.speech import word_count
-from extendum.core.steps import actual, allowed, conventional
+from extendum.core.dose import COUNTED, Dose, Elastic, Hold, Manner, Timed
+from extendum.core.item import Item, MoveItem
+from extendum.core.passes import rep_total
+from extendum.core.script import Group, Priority
+from extendum.core.steps import actual, allowed, conventional, stepped, tapered
 from extendum.core.style import CueStyle
-from extendum.core.words import mentions
 
 #: Of a whole unit of cost (10**6), what a hold off the 5 s grid costs: enough to prefer the grid
 #: between near equals, too little to distort a fit.
@@ -31,13 +27,10 @@ GRID_S = 5
 UNIT = 10**6
 #: What leaving an item out costs, as a share of its weight: shrinking it to nothing would cost 1.
 DROPPING = {Priority.MOVES: (4, 1), Priority.EVEN: (1, 2), Priority.HOLDS: (1, 16)}
-#: What words say that depends on which other moves are in the class.
-OF_THE_OTHERS = frozenset({"next", "moves", "moves_left", "needs"})
-
 #: Later rounds are too far for whole numbers of 64 bits on the way to a tapered value.
 _ROUNDS_IN_64_BITS = 7
-#: Where a number that words say stands beside another, so that both are read as one.
-_GLUED = re.compile(r"[\d.}]\{(count|seconds)\}|\{(count|seconds)\}\.?[\d{]")
+#: Weight times the square of a distance, up to which a cost stays within 64 bits on the way.
+_COST_IN_64_BITS = 2**40
 
 Ints = NDArray[np.int64]
 
@@ -51,6 +44,8 @@ class Choice:
     values: tuple[int, ...]
     seconds: Ints
     costs: Ints
+    least_s: int
+    most_s: int
 
     @property
     def quantity(self) -> Elastic:
@@ -74,21 +69,19 @@ class Choice:
         return self.item.dose_at(self.stage).tag if isinstance(self.item, MoveItem) else self.item.tag
 
 
-@dataclass(frozen=True, slots=True)
-class Context:
-    """A step where it stands: what was true before it, and its facts."""
+class Visited(NamedTuple):
+    """An item, its group, and how often it is done in one round of it."""
 
-    step: Step
-    before: Situation
-    facts: Facts
+    item: Item
+    group: Group
+    times: int
 
 
-@dataclass(frozen=True, slots=True, eq=False)
-class Offer:
-    """A kept item where it stands: the choices of its doses, and the seconds that no dose changes."""
+class Chosen(NamedTuple):
+    """The choices of the doses of an item, with the seconds of its work alone, and what they weigh together."""
 
     choices: tuple[Choice, ...]
-    fixed_s: int
+    weight: int
 
 
 def cost_of(wanted_s: int, dose_s: int, weight: int, *, off_grid: bool, halves: int = 2) -> int:
@@ -109,154 +102,142 @@ def drop_cost(weight: int, halves: int, priority: Priority) -> int:
     return UNIT * weight * halves * share // (2 * of)
 
 
-def others_said(item: Item) -> frozenset[str]:
-    """Which facts of the other moves the words say whose speaking time counts."""
+def choices_of(visited: Iterable[Visited], style: CueStyle) -> dict[str, Chosen]:
+    """The choices of these items, by their ids; what is beside the work follows from where an item stands."""
+    rows = [row for one in visited for row in _rows(one, style)]
+    if not rows:
+        return {}
+    # The values of all doses behind one another, each dose's wanted value last.
+    sizes = np.array([len(row.values) + 1 for row in rows], dtype=np.int64)
+    values = np.array([value for row in rows for value in (*row.values, row.wanted)], dtype=np.int64)
+    numbers = np.array([_numbers(row) for row in rows], dtype=np.int64)
+    cycle_ms, lacks_ms, factor, whole, times, halves, off_grid = np.repeat(numbers.T, sizes, axis=1)
+    ends: Ints = np.cumsum(sizes)
+    starts: Ints = ends - sizes
+
+    seconds = -((lacks_ms - factor * values * cycle_ms) // 1000)
+    seconds = times * (seconds - seconds % whole)
+    for row, start, end in zip(rows, starts, ends, strict=True):
+        if row.tapers:
+            seconds[start:end] = _tapering_s(row, values[start:end], style.breath_ms)
+    weights = seconds[ends - 1]
+
+    lasting = -((lacks_ms - values * cycle_ms) // 1000)  # of one pass
+    wanted = lasting[ends - 1]
+    scale = np.repeat(np.maximum(wanted, 10) ** 2, sizes)
+    apart = np.abs(lasting - np.repeat(wanted, sizes))
+    costs = (UNIT * halves * np.repeat(weights, sizes) * apart**2 + scale) // (2 * scale)
+    furthest = np.maximum.reduceat(apart, starts)
+    for n in np.flatnonzero(weights * furthest**2 >= _COST_IN_64_BITS):
+        item, weight, wanted_s, at = rows[n].visited.item, int(weights[n]), int(wanted[n]), slice(starts[n], ends[n])
+        told = (cost_of(wanted_s, s, weight, off_grid=False, halves=item.matters.halves) for s in lasting[at].tolist())
+        costs[at] = list(told)
+    costs += np.where(lasting % GRID_S, off_grid, 0)
+
+    found: dict[str, Chosen] = {}
+    for row, start, end, weight in zip(rows, starts.tolist(), ends.tolist(), weights.tolist(), strict=True):
+        own, last = row.visited.item, end - 1
+        before = found.get(own.id, Chosen((), 0))
+        # More of a dose never lasts shorter.
+        ends_s = int(seconds[start]), int(seconds[last - 1])
+        one = Choice(own, row.stage, row.values, seconds[start:last], costs[start:last], *ends_s)
+        found[own.id] = Chosen((*before.choices, one), before.weight + weight)
+    return found
+
+
+class _Row(NamedTuple):
+    """One dose with what it may be; the dose is None where it is time without a move."""
+
+    visited: Visited
+    stage: int
+    dose: Dose | None
+    values: tuple[int, ...]
+    wanted: int
+
+    @property
+    def tapers(self) -> bool:
+        """Whether later rounds do less."""
+        group = self.visited.group
+        return self.dose is not None and group.rounds > 1 and group.taper_percent < 100
+
+
+def _rows(visited: Visited, style: CueStyle) -> Iterator[_Row]:
+    item = visited.item
     if not isinstance(item, MoveItem):
-        return frozenset()
-    texts = [text for text in item.timed_words() if "{" in text]
-    return frozenset(name for name in OF_THE_OTHERS if any(mentions(text, {name}) for text in texts))
-
-
-class Offers:
-    """The offers of a class's items; what does not depend on where an item stands is computed once."""
-
-    def __init__(self, style: CueStyle, priority: Priority, drop_costs: Mapping[str, int] | None = None) -> None:
-        self._style, self._priority = style, priority
-        self._drops = dict(drop_costs or {})
-        self._work: dict[tuple[str, int], Choice] = {}
-        self._said: dict[str, tuple[bool, bool]] = {}
-
-    def of(self, item: Item, contexts: Sequence[Context]) -> Offer:
-        """The offer of a kept item in these contexts: its steps in order."""
-        if not isinstance(item, MoveItem):
-            return Offer((self._of_still(item, contexts),), 0)
-        passes = [(one.step, one) for one in contexts if isinstance(one.step, Pass)]
-        own = [this for this, _ in passes]
-        found = [self._stage(item, stage, own) for stage in range(1, len(item.doses) + 1)]
-        if item.id not in self._said:
-            texts = [text for text in item.timed_words() if "{" in text]
-            self._said[item.id] = bool(texts), any(mentions(text, {"count", "seconds"}) for text in texts)
-        speaks, says_dose = self._said[item.id]
-        if says_dose:
-            whole = found[0].seconds + self._around(found[0], passes)
-            return Offer((replace(found[0], seconds=whole), *found[1:]), 0)
-        filled: Facts | None = None if speaks else {}
-        fixed = sum(beside_s(this, one.before, self._style, one.facts, filled) for this, one in passes)
-        return Offer(tuple(found), fixed)
-
-    def dropping(self, item: Item, contexts: Sequence[Context]) -> int:
-        """The cost of leaving an item out."""
-        if item.id not in self._drops:
-            if isinstance(item, MoveItem):
-                passes = [one.step for one in contexts if isinstance(one.step, Pass)]
-                doses = enumerate(item.doses, 1)
-                weight = sum(self._weight(passes, stage, dose.quantity.wanted) for stage, dose in doses)
-            else:
-                weight = item.quantity.wanted * len(contexts)
-            self._drops[item.id] = drop_cost(weight, item.matters.halves, self._priority)
-        return self._drops[item.id]
-
-    def _of_still(self, item: Talk | Quiet, contexts: Sequence[Context]) -> Choice:
         q = item.quantity
-        values = (q.value,) if q.locked else tuple(range(q.least, q.most + 1))
-        seconds = np.zeros(len(values), dtype=np.int64)
-        for one in contexts:
-            # At nothing it still lasts as long as handling props takes.
-            still = Still(item.having(replace(q, least=0, now=0)), one.step.group)
-            handling = sum(part.seconds for part in still_parts(still, one.before)[0])
-            seconds += np.maximum(np.array(values, dtype=np.int64), handling)
-        weight = q.wanted * len(contexts)
-        costs = [cost_of(q.wanted, v, weight, off_grid=False, halves=item.matters.halves) for v in values]
-        return Choice(item, 1, values, seconds, np.array(costs, dtype=np.int64))
-
-    def _weight(self, passes: Sequence[Pass], stage: int, value: int) -> int:
-        breath_ms = self._style.breath_ms
-        wanted, known = actual(passes[0].item.dose_at(stage), breath_ms, value), dict[int, int]()
-        for this in passes:
-            if this.round not in known:  # the passes of a round do the same
-                known[this.round] = work_seconds(this, stage, this.value(stage, breath_ms, wanted))
-        return sum(known[this.round] for this in passes)
-
-    def _stage(self, item: MoveItem, stage: int, passes: Sequence[Pass]) -> Choice:
-        """The choice of one dose of a move: the seconds of its work in all passes and rounds."""
-        made = self._work.get((item.id, stage))
-        if made is not None:
-            return made
-        dose, style = item.dose_at(stage), self._style
+        yield _Row(visited, 1, None, (q.value,) if q.locked else tuple(range(q.least, q.most + 1)), q.wanted)
+        return
+    for stage, dose in enumerate(item.doses, 1):
         q = dose.quantity
         if q.locked:
             values: tuple[int, ...] = (actual(dose, style.breath_ms),)
         else:
             values = allowed(dose, style.breath_ms, even=stage == 1 and item.even)
             values = conventional(values, dose, style, item.move.posture)
-        weight = self._weight(passes, stage, q.wanted)
-        wanted_s = pass_seconds(dose, actual(dose, style.breath_ms, q.wanted))
-        doses_s = _pass_s(dose, np.array(values, dtype=np.int64))
-        if weight * max(abs(int(doses_s[0]) - wanted_s), abs(int(doses_s[-1]) - wanted_s)) ** 2 < 2**40:
-            scale = max(wanted_s, 10) ** 2
-            costs = (UNIT * item.matters.halves * weight * (doses_s - wanted_s) ** 2 + scale) // (2 * scale)
-        else:  # too large for 64 bits on the way
-            halves = item.matters.halves
-            costs = np.array([cost_of(wanted_s, int(s), weight, off_grid=False, halves=halves) for s in doses_s])
-        if isinstance(dose, Hold) and not dose.snap:
-            costs = costs + np.where(doses_s % GRID_S, OFF_GRID, 0)
-        made = Choice(item, stage, values, self._work_at(passes, stage, values), costs)
-        self._work[item.id, stage] = made
-        return made
+        yield _Row(visited, stage, dose, values, actual(dose, style.breath_ms, q.wanted))
 
-    def _work_at(self, passes: Sequence[Pass], stage: int, values: tuple[int, ...]) -> Ints:
-        """The seconds of the work of a stage in all passes, at each value."""
-        often = Counter(this.round for this in passes)  # the passes of a round do the same
-        first = passes[0]
-        dose, taper = first.item.dose_at(stage), first.group.taper_percent
-        snapped = isinstance(dose, Hold) and dose.snap
+
+def _numbers(row: _Row) -> tuple[int, ...]:
+    """What the seconds and costs of a dose follow from.
+
+    The milliseconds of a cycle, and those that the last one lacks; its factor; of what its seconds are a
+    multiple; how often it is done; its mark in halves; the cost of being off the grid.
+    """
+    item, dose, group = row.visited.item, row.dose, row.visited.group
+    cycle_ms, lacks_ms, factor, halved = 1000, 0, 1, False
+    times = row.visited.times * group.rounds
+    if isinstance(item, MoveItem):
+        factor = rep_total(item, row.stage, 1)
         halved = isinstance(dose, Timed) and dose.manner is Manner.HALVES
-        stepped = snapped or halved or (stage == 1 and first.item.even and len(often) > 1 and taper < 100)
-        if not stepped and max(often) <= _ROUNDS_IN_64_BITS:
-            total = np.zeros(len(values), dtype=np.int64)
-            times = rep_total(first.item, stage, 1)
-            for round_, n in often.items():
-                total += n * _pass_s(dose, times * _tapered(np.array(values, dtype=np.int64), dose, round_, taper))
-            return total
-        of_round = {this.round: this for this in passes}
-        breath_ms = self._style.breath_ms
-        found = [
-            sum(n * work_seconds(of_round[r], stage, of_round[r].value(stage, breath_ms, v)) for r, n in often.items())
-            for v in values
-        ]
-        return np.array(found, dtype=np.int64)
-
-    def _around(self, choice: Choice, passes: Sequence[tuple[Pass, Context]]) -> Ints:
-        """The seconds around the work at each value, where the words say the dose and their own length follows it."""
-        style, total = self._style, np.zeros(len(choice.values), dtype=np.int64)
-        glued = any(_GLUED.search(text) for text in passes[0][0].item.timed_words())
-        for this, one in passes:
-            facts = pass_facts(this, style, one.facts)
-            known: dict[object, int] = {}
-            for n, value in enumerate(choice.values):
-                done = this.value(1, style.breath_ms, value)
-                count, seconds = str(done), str(work_seconds(this, 1, done))
-                said = (count, seconds) if glued else (word_count(count), word_count(seconds))
-                if said not in known:  # numbers of as many words take as long to say
-                    filled = {**facts, "count": count, "seconds": seconds}
-                    known[said] = beside_s(this, one.before, style, one.facts, filled)
-                total[n] += known[said]
-        return total
+        if isinstance(dose, COUNTED):
+            cycle_ms = dose.cycle_ms
+            lacks_ms = cycle_ms - dose.pass_ms(1)
+    off_grid = OFF_GRID if isinstance(dose, Hold) and not dose.snap else 0
+    return (
+        cycle_ms,
+        lacks_ms,
+        factor,
+        2 if halved else 1,
+        times,
+        item.matters.halves,
+        off_grid,
+    )
 
 
-def _tapered(values: Ints, dose: Dose, round_: int, taper_percent: int) -> Ints:
-    """Values in a later round, as `steps.tapered` has them for doses in single steps."""
+def _tapering_s(row: _Row, values: Ints, breath_ms: int) -> Ints:
+    """The seconds of the work of a dose that does less in later rounds, over all of them."""
+    visited, total = row.visited, np.zeros_like(values)
+    assert isinstance(visited.item, MoveItem)  # noqa: S101 - time without a move does not taper
+    for round_ in range(1, visited.group.rounds + 1):
+        done = in_round(visited.item, row.stage, values, round_, visited.group.taper_percent, breath_ms)
+        total += visited.times * work_s(visited.item, row.stage, done)
+    return total
+
+
+def in_round(item: MoveItem, stage: int, values: Ints, round_: int, taper_percent: int, breath_ms: int) -> Ints:
+    """What each value of a dose is in a round, as `Pass.value` has it for one."""
     if round_ == 1 or taper_percent == 100:
         return values
+    dose, even = item.dose_at(stage), stage == 1 and item.even
+    if round_ > _ROUNDS_IN_64_BITS:
+        found = [tapered(dose, v, round_, taper_percent, breath_ms, even=even) for v in values.tolist()]
+        return np.array(found, dtype=np.int64)
     top, bottom = taper_percent ** (round_ - 1), 100 ** (round_ - 1)
     q = dose.quantity
-    tapered: Ints = np.clip((2 * values * top + bottom) // (2 * bottom), q.least, q.most)
-    return tapered
+    inside: Ints = np.minimum(np.maximum((2 * values * top + bottom) // (2 * bottom), q.least), q.most)
+    if not stepped(dose, even=even):
+        return inside
+    steps = np.array(allowed(dose, breath_ms, even=even), dtype=np.int64)
+    above = np.searchsorted(steps, inside)
+    lower, upper = steps[np.maximum(above - 1, 0)], steps[np.minimum(above, len(steps) - 1)]
+    return np.where(np.abs(inside - lower) <= np.abs(upper - inside), lower, upper)
 
 
-def _pass_s(dose: Dose, values: Ints) -> Ints:
-    """Whole seconds of one pass at each value."""
-    if not isinstance(dose, COUNTED):
-        return values
-    last_ms = dose.cycle_ms - dose.pass_ms(1)
-    return -((last_ms - values * dose.cycle_ms) // 1000)
+def work_s(item: MoveItem, stage: int, values: Ints) -> Ints:
+    """Whole seconds of the work of a stage in one pass at each value, as `passes.work_seconds` has them for one."""
+    dose = item.dose_at(stage)
+    seconds = rep_total(item, stage, 1) * values
+    if isinstance(dose, COUNTED):
+        seconds = -((dose.cycle_ms - dose.pass_ms(1) - seconds * dose.cycle_ms) // 1000)
+    halved = isinstance(dose, Timed) and dose.manner is Manner.HALVES
+    return seconds - seconds % 2 if halved else seconds

@@ -5,10 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 
+from extendum.core.beside import step_s
 from extendum.core.body import Side, Stance
 from extendum.core.cues import Placed, meanwhile_cues, said_cues, talk_cues
 from extendum.core.item import MoveItem, Talk
-from extendum.core.passes import Facts, Part, Situation, pass_facts, pass_parts, still_parts
+from extendum.core.passes import Facts, Part, Situation, pass_facts, pass_parts, situation_after, still_parts
 from extendum.core.script import Meanwhile, Script
 from extendum.core.sequence import Pass, Step, Still, sequence
 from extendum.core.timeline import Cue, Mode, Segment, SegmentKind, Timeline, Unsaid
@@ -112,7 +113,14 @@ def lay_out(script: Script, minutes: int | None = None) -> list[Laid]:
 
 def length_of(script: Script) -> int:
     """Whole seconds that the class lasts."""
-    return sum(part.seconds for one in lay_out(script) for part in one.parts)
+    if says_minutes(script):  # what is said of its length may change it
+        return sum(part.seconds for one in lay_out(script) for part in one.parts)
+    steps, before, total = sequence(script), start_situation(script), 0
+    shared = shared_facts(script, whole_minutes(script.brief.target_s))
+    for step, facts in zip(steps, facts_along(steps, shared), strict=True):
+        total += step_s(step, before, script.style, facts)
+        before = situation_after(step, before)
+    return total
 
 
 @dataclass(frozen=True, slots=True)

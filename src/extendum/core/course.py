@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from extendum.core.body import Side
-from extendum.core.choices import Context
 from extendum.core.item import Item, MoveItem
 from extendum.core.lanes import Before, Places, lanes_of
-from extendum.core.passes import Facts, situation_after
+from extendum.core.offers import Context
+from extendum.core.passes import Facts
 from extendum.core.script import Group
 from extendum.core.sequence import Pass, Step, arrived
 from extendum.core.tally import MayGo
@@ -52,6 +52,8 @@ class Course:
         Where a lane ends is first told without knowing where it begins: after its last move, or since its
         beginning only with the time without a move that stays.
         """
+        if len(self.lanes) == 1:
+            return [(Before(entry),)]
         ends: set[tuple[Told, ...]] = {tuple(() for _ in self.lanes)}
         for item in self._items.values():
             kept = {self._told(item, one, entry) for one in ends}
@@ -79,15 +81,19 @@ class Course:
                 found[n] = (*one, item.id) if unknown and not isinstance(one, Before) else after[n]
         return tuple(found)
 
-    def contexts(self, item: Item, at: tuple[Before, ...], told: Facts) -> Iterator[Context]:
-        """The steps of an item in every lane and round, each with what it meets."""
+    def meets(self, item: Item, at: tuple[Before, ...]) -> tuple[Before | None, ...]:
+        """Where the lanes are as far as it matters to an item: those that it is not in are left out."""
+        return tuple(before if self.steps(item, n) else None for n, before in enumerate(at))
+
+    def contexts(self, item: Item, at: tuple[Before | None, ...], told: Facts) -> Iterator[Context]:
+        """The steps of an item in every lane, each with what it meets; the rounds of a lane are alike."""
         for n, (lane, before) in enumerate(zip(self.lanes, at, strict=True)):
-            passes = self.steps(item, n)
-            for round_ in lane.rounds if passes else ():
-                situation, straight = self._places.situation(before.at), lane.straight(before, passes, round_)
-                again = not (lane.fresh and round_ == 1)
-                for one in passes:
-                    step = arrived(one, straight, round_, 1, again=again)
-                    yield Context(step, situation, told)
-                    situation = situation_after(step, situation)
-                    straight, again = (step if isinstance(step, Pass) else None), True
+            if before is None:
+                continue
+            steps = self.steps(item, n)
+            place, straight, again = before.at, lane.straight(before, steps), not lane.fresh
+            for one in steps:
+                step = arrived(one, straight, lane.rounds[0], 1, again=again)
+                yield Context(step, place, told, lane.rounds)
+                place = self._places.after(step, place)
+                straight, again = (step if isinstance(step, Pass) else None), True

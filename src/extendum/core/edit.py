@@ -35,6 +35,8 @@ def new_script(title: str, target_s: int) -> Script:
 
 def with_items(group: Group, items: tuple[Item, ...], **changes: Any) -> Group:
     """The group with other items; an interleaved order loses the passes of what went and ends with what came."""
+    if changes.get("side_plan", group.side_plan) is not SidePlan.INTERLEAVED:
+        return replace(group, items=items, **changes)
     wanted: list[tuple[str, Side]] = []
     for item in items:
         sided = isinstance(item, MoveItem) and item.move.sided
@@ -43,9 +45,7 @@ def with_items(group: Group, items: tuple[Item, ...], **changes: Any) -> Group:
     kept = [ref for ref in given_passes if (ref.item, ref.side) in wanted]
     given = {(ref.item, ref.side) for ref in kept}
     added = [PassRef(item, side) for item, side in wanted if (item, side) not in given]
-    interleaved = changes.get("side_plan", group.side_plan) is SidePlan.INTERLEAVED
-    passes = (*kept, *added) if interleaved else given_passes
-    return replace(group, items=items, passes=passes, **changes)
+    return replace(group, items=items, passes=(*kept, *added), **changes)
 
 
 def _map_groups(script: Script, change: Callable[[Group], Group]) -> Script:
@@ -79,15 +79,17 @@ def _regrouped(section: Section, groups: tuple[Group, ...]) -> Section:
     return replace(section, groups=groups, pins=pins)
 
 
-def replace_items(script: Script, new: Mapping[str, Item]) -> Script:
-    """The script with some items replaced by others of the same id."""
-
-    def change(group: Group) -> Group:
-        if not any(item.id in new for item in group.items):
-            return group
-        return with_items(group, tuple(new.get(item.id, item) for item in group.items))
-
-    return _map_groups(script, change) if new else script
+def replace_items(script: Script, new: Mapping[str, Item], **changes: Any) -> Script:
+    """The script with some items replaced by others of the same id, and with other changes of its own."""
+    if not new:
+        return replace(script, **changes) if changes else script
+    sections = list(script.sections)
+    for n, section in enumerate(sections):
+        if any(item.id in new for item in section.items):
+            replaced = [tuple(new.get(item.id, item) for item in group.items) for group in section.groups]
+            groups = (with_items(group, items) for group, items in zip(section.groups, replaced, strict=True))
+            sections[n] = replace(section, groups=tuple(groups))
+    return replace(script, sections=tuple(sections), **changes)
 
 
 def fresh_id(script: Script, prefix: str = "i") -> str:

@@ -13,16 +13,16 @@ from itertools import pairwise
 
 import numpy as np
 
-from extendum.core.choices import Choice, Ints, Offers
+from extendum.core.choices import Choice, Ints
 from extendum.core.compile import length_of, whole_minutes
 from extendum.core.edit import replace_items
 from extendum.core.item import Item, MoveItem, dropped, may_go
-from extendum.core.net import FAR, Net, Taken
+from extendum.core.net import Net
 from extendum.core.script import LONGEST_CLASS_S, Script
 from extendum.core.steps import actual
+from extendum.core.tables import FAR, Tables, Taken
 from extendum.core.tally import Tally, Wanted
 from extendum.core.ways import Ways
-from extendum.core.words import mentions
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,12 +59,16 @@ class Fit:
     target_s: int
     reached: bool
     script: Script
-    seconds: int
     cost: int | None
     nearest_below_s: int | None
     nearest_above_s: int | None
     limits: tuple[Limit, ...]
     changes: tuple[Change, ...]
+
+    @property
+    def seconds(self) -> int:
+        """How long the class lasts: as asked, or as it stays."""
+        return self.target_s if self.reached else length_of(self.script)
 
 
 class Fitter:
@@ -86,16 +90,16 @@ class Fitter:
         """
         self.script = script
         self._minutes = whole_minutes(script.brief.target_s) if minutes is None else minutes
-        self._says_minutes = any(mentions(text, {"minutes"}) for text in _timed_words(script))
+        self._says_minutes = any("minutes" in item.said() for item in script.items() if isinstance(item, MoveItem))
         self._going, self._wanted, self._drop_costs = going, wanted, drop_costs
         self._up_to_s = up_to_s
+        self._first: tuple[int, Tables] | None = None
 
     @cached_property
     def net(self) -> Net:
-        """The net of all ways, with its tables."""
-        offers = Offers(self.script.style, self.script.brief.priority, self._drop_costs)
-        ways = Ways(self.script, self._minutes, self._going, offers, Tally(self.script, self._wanted))
-        return ways.net(self._up_to_s)
+        """The net of all ways."""
+        tally = Tally(self.script, self._wanted)
+        return Ways(self.script, self._minutes, self._going, tally, self._drop_costs).net()
 
     @property
     def least_s(self) -> int:
@@ -110,16 +114,30 @@ class Fitter:
     @cached_property
     def reachable(self) -> Ints:
         """All lengths that it can have, ascending, up to the longest that is looked at."""
-        table = self.net.table
+        table = self._tables.root
         if table is None:
             return np.zeros(0, dtype=np.int64)
         return np.flatnonzero(table.costs < FAR) + table.low
 
     def cost_of(self, target_s: int) -> int | None:
         """The least cost of a length, or None when it cannot be reached."""
-        table = self.net.table
-        cost = FAR if table is None else table.at(target_s)
+        cost = self._holding(target_s).at(target_s)
         return cost if cost < FAR else None
+
+    def way(self, target_s: int) -> list[Taken] | None:
+        """What is decided of each item on the least costly way to a length; None when it cannot be reached."""
+        return self._holding(target_s).way(target_s)
+
+    @cached_property
+    def _tables(self) -> Tables:
+        """The tables of every length that is looked at."""
+        return Tables(self.net, 0, self._up_to_s)
+
+    def _holding(self, target_s: int) -> Tables:
+        """Tables that hold a length: those of the first that is asked for hold no other."""
+        if self._first is None and "_tables" not in self.__dict__:
+            self._first = target_s, Tables(self.net, target_s, min(target_s, self._up_to_s))
+        return self._first[1] if self._first is not None and self._first[0] == target_s else self._tables
 
     def _for(self, target_s: int) -> Fitter:
         """The fitter whose set-up words announce the minutes of a target."""
@@ -131,7 +149,7 @@ class Fitter:
     def fit(self, target_s: int) -> Fit:
         """The fit for one target, or the refusal with what stands in the way."""
         fitter = self._for(target_s)
-        way = fitter.net.way(target_s)
+        way = fitter.way(target_s) if fitter.least_s <= target_s <= fitter.most_s else None
         if way is None:
             return fitter._refusal(target_s)
         new: dict[str, Item] = {}
@@ -150,10 +168,9 @@ class Fitter:
                 limits += [] if choice.quantity.locked else _at_end(choice, value)
             if changed is not item:
                 new[item.id] = changed
-        fitted = replace_items(self.script, new)
-        fitted = replace(fitted, brief=replace(fitted.brief, target_s=target_s))
+        fitted = replace_items(self.script, new, brief=replace(self.script.brief, target_s=target_s))
         cost = fitter.cost_of(target_s)
-        return Fit(target_s, True, fitted, target_s, cost, target_s, target_s, tuple(limits), tuple(changes))
+        return Fit(target_s, True, fitted, cost, target_s, target_s, tuple(limits), tuple(changes))
 
     def _now(self, choice: Choice) -> int:
         """The value that the class really has now: a snapped hold's may differ from what stands."""
@@ -163,24 +180,27 @@ class Fitter:
         return actual(item.doses[choice.stage - 1], self.script.style.breath_ms)
 
     def _refusal(self, target_s: int) -> Fit:
-        reachable = self.reachable
-        below, above = reachable[reachable < target_s], reachable[reachable > target_s]
-        nearest_below_s = int(below[-1]) if len(below) else None
-        nearest_above_s = int(above[0]) if len(above) else None
+        nearest_below_s, nearest_above_s = self._around(target_s)
         near = nearest_above_s if nearest_below_s is None else nearest_below_s
-        way = [] if near is None else self.net.way(near) or []
+        way = [] if near is None else self.way(near) or []
         choices = [choice for taken in way for choice in taken.choices]
         if nearest_below_s is None or nearest_above_s is None:
             limits = _ends(choices, "most" if nearest_above_s is None else "least")
         else:
             steps = [(choice, _coarse_step(choice)) for choice in choices]
             limits = [Limit(one.item.id, one.name, "granularity", step, "s") for one, step in steps if step > 1]
-        now = length_of(self.script)
-        return Fit(target_s, False, self.script, now, None, nearest_below_s, nearest_above_s, tuple(limits), ())
+        return Fit(target_s, False, self.script, None, nearest_below_s, nearest_above_s, tuple(limits), ())
 
-
-def _timed_words(script: Script) -> list[str]:
-    return [text for item in script.items() if isinstance(item, MoveItem) for text in item.timed_words()]
+    def _around(self, target_s: int) -> tuple[int | None, int | None]:
+        """The nearest lengths below and above one that cannot be reached."""
+        extremes = self.net.extremes
+        if extremes is not None and target_s < extremes.least_s <= self._up_to_s:
+            return None, extremes.least_s
+        if extremes is not None and extremes.most_s < target_s and extremes.most_s <= self._up_to_s:
+            return extremes.most_s, None
+        reachable = self.reachable
+        below, above = reachable[reachable < target_s], reachable[reachable > target_s]
+        return int(below[-1]) if len(below) else None, int(above[0]) if len(above) else None
 
 
 def _in_or_out(taken: Taken) -> Change:

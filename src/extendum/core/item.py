@@ -12,7 +12,7 @@ from extendum.core.errors import RefusedError
 from extendum.core.fields import Checked, Extra, extra, identifier, text, whole
 from extendum.core.move import Move, Prop, Sidedness
 from extendum.core.style import Facing
-from extendum.core.words import CLASS_PLACEHOLDERS, Words, check_placeholders
+from extendum.core.words import CLASS_PLACEHOLDERS, Words, check_placeholders, placeholders
 
 
 @dataclass(frozen=True, slots=True)
@@ -127,6 +127,10 @@ class MoveItem(_Kept, Checked):
     def timed_words(self) -> tuple[str, ...]:
         """Every text whose speaking time is part of the class's length."""
         return (*self.words.timed(), self.words.demonstration, *(stage.words for stage in self.then))
+
+    def said(self) -> frozenset[str]:
+        """The placeholders of every text whose speaking time is part of the class's length."""
+        return frozenset().union(*map(placeholders, self.timed_words()))
 
     @property
     def even(self) -> bool:

@@ -8,7 +8,8 @@ ends.
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
+from typing import NamedTuple
 
 from extendum.core.body import Side
 from extendum.core.item import Item
@@ -20,8 +21,7 @@ from extendum.core.sequence import Pass, Step, is_between, visit
 Trace = tuple[str, Side, str | None, int]
 
 
-@dataclass(frozen=True, slots=True)
-class Before:
+class Before(NamedTuple):
     """What a step meets: a situation by its number, and where it matters the pass directly before."""
 
     at: int
@@ -58,13 +58,13 @@ class Lane:
         end = ends[self.enters]
         return Before(end.at) if self.new_round else end
 
-    def straight(self, before: Before, passes: list[Step], round_: int) -> Pass | None:
+    def straight(self, before: Before, passes: list[Step]) -> Pass | None:
         """The pass directly before the lane's first when it is of the same item, in the same round."""
         first = passes[0] if passes else None
         if before.trace is None or not isinstance(first, Pass) or before.trace[0] != first.item.id:
             return None
         _, side, direction, set_number = before.trace
-        return replace(first, side=side, direction=direction, set_number=set_number, round=round_)
+        return first._replace(side=side, direction=direction, set_number=set_number)
 
 
 def lanes_of(group: Group, class_lead: Side) -> list[Lane]:
@@ -104,6 +104,7 @@ class Places:
     def __init__(self) -> None:
         self._known: list[Situation] = []
         self._numbers: dict[object, int] = {}
+        self._after: dict[object, int] = {}
 
     def key(self, situation: Situation) -> int:
         """The number of a situation."""
@@ -118,14 +119,21 @@ class Places:
         """The situation with a number."""
         return self._known[number]
 
+    def after(self, step: Step, number: int) -> int:
+        """The place after a step that begins in a place: after a pass it is the same wherever it began."""
+        key = (step.item.id, step.side, -1) if isinstance(step, Pass) else (step.item.id, None, number)
+        if key not in self._after:
+            self._after[key] = self.key(situation_after(step, self._known[number]))
+        return self._after[key]
+
     def past(self, steps: list[Step], before: Before, *, traced: bool) -> Before:
         """Where a lane is after these steps."""
         if not steps:
             return before
-        situation = self._known[before.at]
+        at = before.at
         for step in steps:
-            situation = situation_after(step, situation)
+            at = self.after(step, at)
         last, trace = steps[-1], None
         if traced and isinstance(last, Pass):
             trace = (last.item.id, last.side, last.direction, last.set_number)
-        return Before(self.key(situation), trace)
+        return Before(at, trace)

@@ -215,7 +215,7 @@ class _Neighbours:
         for step in steps_of(self._group, self._script.style.lead_side, (move,)):
             if isinstance(step, Pass):
                 other = chain and step.side is lead.other
-                again = replace(step, arrival=Arrival.AGAIN) if other else step
+                again = step._replace(arrival=Arrival.AGAIN) if other else step
                 found.setdefault((step.round, other), []).append(again)
         return [found[key] for key in sorted(found)]
 

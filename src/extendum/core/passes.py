@@ -62,14 +62,17 @@ class Situation:
 def pass_facts(this: Pass, style: CueStyle, facts: Facts) -> dict[str, str]:
     """The class's facts together with those of this pass."""
     value = this.value(1, style.breath_ms)
+    return {**side_facts(this, style, facts), "count": str(value), "seconds": str(work_seconds(this, 1, value))}
+
+
+def side_facts(this: Pass, style: CueStyle, facts: Facts) -> dict[str, str]:
+    """The class's facts together with those of this pass that do not follow its dose."""
     sided = this.side is not Side.BOTH
     return {
         **facts,
         "side": spoken_side(this.side, this.lead, style.side_names),
         "other": spoken_side(this.side.other, this.lead, style.side_names) if sided else "other",
         "direction": this.direction or "",
-        "count": str(value),
-        "seconds": str(work_seconds(this, 1, value)),
     }
 
 
@@ -101,12 +104,17 @@ def still_parts(still: Still, before: Situation) -> tuple[list[Part], Situation]
     if isinstance(item, Quiet):
         seconds = item.quantity.value
         return ([Part(SegmentKind.QUIET, seconds, _given(item, seconds))] if seconds else []), before
-    handling = sum(p.pick_up_s for p in item.picks_up)
-    handling += sum(p.put_down_s for p in before.props if p.name in item.puts_down)
+    handling = handling_s(item, before)
     seconds = max(item.quantity.value, handling)
     kind = _STILL.get(item.kind, SegmentKind.TALK)
     why = f"{seconds} s: handling takes {handling} s" if handling >= item.quantity.value > 0 else _given(item, seconds)
     return ([Part(kind, seconds, why)] if seconds else []), situation_after(still, before)
+
+
+def handling_s(item: Talk, before: Situation) -> int:
+    """Whole seconds of picking up and putting down props in a talk."""
+    up_s = sum(prop.pick_up_s for prop in item.picks_up)
+    return up_s + sum(prop.put_down_s for prop in before.props if prop.name in item.puts_down)
 
 
 def situation_after(step: Step, before: Situation) -> Situation:

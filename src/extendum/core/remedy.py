@@ -14,9 +14,9 @@ from extendum.core.errors import RefusedError
 from extendum.core.explain import MOST_NAMED, amount, names, number
 from extendum.core.fit import Fit, Fitter
 from extendum.core.item import Item, Keep, Matters, MoveItem, Quiet
-from extendum.core.net import Taken
 from extendum.core.script import Group, Script
 from extendum.core.style import HoldConvention
+from extendum.core.tables import Taken
 
 #: So many are tried, and so many of one kind are offered.
 MOST_TRIED, MOST_OFFERED = 30, 2
@@ -132,7 +132,7 @@ def _candidates(script: Script, result: Fit, *, short: bool, long: bool) -> Iter
         return
     gap = abs(result.target_s - near)
     fitter = Fitter(script)
-    way = fitter.net.way(near) or []
+    way = fitter.way(near) or []
     choices = [choice for taken in way for choice in taken.choices]
     yield from _rounds(script, short=short, long=long)
     if short:

@@ -11,7 +11,7 @@ from extendum.core.body import Posture, Region, Side
 from extendum.core.errors import RefusedError
 from extendum.core.fields import Checked, Extra, extra, identifier, text, whole
 from extendum.core.item import Item, MoveItem
-from extendum.core.steps import allowed
+from extendum.core.steps import allowed, stepped
 from extendum.core.style import CueStyle
 from extendum.core.words import CLASS_PLACEHOLDERS, check_placeholders
 
@@ -253,7 +253,8 @@ def _check_steps(item: Item, style: CueStyle, path: str) -> None:
     if isinstance(item, MoveItem):
         for stage, dose in enumerate(item.doses):
             try:
-                allowed(dose, style.breath_ms)
+                if stepped(dose):
+                    allowed(dose, style.breath_ms)
             except RefusedError as error:
                 raise error.within(f"{path}.then[{stage - 1}]" if stage else path) from None
 

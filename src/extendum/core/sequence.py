@@ -5,10 +5,9 @@ Passes are generated from the script, so that no side, direction or set can be f
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterator
-from dataclasses import dataclass, replace
+from collections.abc import Collection, Iterator, Sequence
 from enum import StrEnum
-from itertools import pairwise
+from typing import NamedTuple
 
 from extendum.core.body import Side
 from extendum.core.item import Item, MoveItem, Quiet, SetOrder, Talk
@@ -26,8 +25,7 @@ class Arrival(StrEnum):
     SET = "set"  # straight from its set before, after the rest
 
 
-@dataclass(frozen=True, slots=True)
-class Pass:
+class Pass(NamedTuple):
     """One doing of an item: on a side, in a direction, of a set, in a round."""
 
     item: MoveItem
@@ -50,8 +48,7 @@ class Pass:
         return tapered(dose, real, self.round, self.group.taper_percent, breath_ms, even=even)
 
 
-@dataclass(frozen=True, slots=True)
-class Still:
+class Still(NamedTuple):
     """An item without a move, once in the sequence."""
 
     item: Talk | Quiet
@@ -81,8 +78,8 @@ def is_between(item: Item) -> bool:
     return isinstance(item, MoveItem) and item.between
 
 
-def _round(group: Group, items: Collection[Item], class_lead: Side) -> Iterator[Step]:
-    """One round of these items of a group, in the order of its side plan."""
+def one_round(group: Group, class_lead: Side, items: Collection[Item]) -> Iterator[Step]:
+    """One round of these items of a group, in the order of its side plan; how each step is come to is not told."""
     if group.side_plan is SidePlan.EACH_MOVE:
         for item in items:
             yield from visit(item, group, class_lead, None)
@@ -116,17 +113,24 @@ def visit(item: Item, group: Group, class_lead: Side, side: Side | None) -> Iter
 
 def steps_of(group: Group, class_lead: Side, items: Collection[Item]) -> list[Step]:
     """The steps of a group with only these of its items, in order; each knows how it is come to."""
+    return all_rounds(group, list(one_round(group, class_lead, items)))
+
+
+def all_rounds(group: Group, order: Sequence[Step]) -> list[Step]:
+    """The steps of a group of which one round has these, in order; each knows how it is come to."""
     steps: list[Step] = []
     seen: set[str] = set()
     for round_ in range(1, group.rounds + 1):
         numbers: dict[str, int] = {}
-        for step in _round(group, items, class_lead):
-            number = numbers[step.item.id] = numbers.get(step.item.id, 0) + 1
-            before = steps[-1] if steps else None
-            straight = before if isinstance(before, Pass) and before.item is step.item else None
-            steps.append(arrived(step, straight, round_, number, again=step.item.id in seen))
-            seen.add(step.item.id)
-    return _with_last(steps)
+        straight: Pass | None = None
+        for index, step in enumerate(order, 1):
+            item = step.item
+            number = numbers[item.id] = numbers.get(item.id, 0) + 1
+            last = index == len(order) or order[index].item is not item
+            steps.append(arrived(step, straight, round_, number, again=item.id in seen, last=last))
+            straight = None if last or not isinstance(step, Pass) else step
+            seen.add(item.id)
+    return steps
 
 
 def sequence(script: Script) -> list[Step]:
@@ -139,16 +143,16 @@ def sequence(script: Script) -> list[Step]:
     return found
 
 
-def arrived(step: Step, straight: Pass | None, round_: int, number: int, *, again: bool) -> Step:
+def arrived(step: Step, straight: Pass | None, round_: int, number: int, *, again: bool, last: bool = True) -> Step:
     """A step in its place: its round and number, and how it is come to.
 
-    ``straight`` is the pass directly before when it is of the same item; ``again`` says that the item was
-    done before in the class.
+    ``straight`` is the pass directly before when it is of the same item, in the same round; ``again`` says that
+    the item was done before in the class, ``last`` that it does not go straight on.
     """
     if isinstance(step, Still):
         return Still(step.item, step.group, round_, number)
     arrival, rested = Arrival.AGAIN if again else Arrival.FIRST, False
-    if straight is not None and straight.round == round_:
+    if straight is not None:
         rested = step.set_number > straight.set_number and step.item.rest_s > 0
         if straight.side is not step.side:
             arrival = Arrival.SWITCH
@@ -165,16 +169,8 @@ def arrived(step: Step, straight: Pass | None, round_: int, number: int, *, agai
         round_,
         arrival,
         rested,
+        last,
     )
-
-
-def _with_last(steps: list[Step]) -> list[Step]:
-    """Marks the passes that the same item goes on after, straight and in the same round."""
-    for index, (step, after) in enumerate(pairwise(steps)):
-        if isinstance(step, Pass) and isinstance(after, Pass):
-            goes_on = after.item is step.item and after.round == step.round
-            steps[index] = replace(step, last=False) if goes_on else step
-    return steps
 
 
 def passes_of(item: MoveItem, steps: list[Step]) -> list[Pass]:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from bisect import bisect_left
+
 from extendum.core.body import Posture
 from extendum.core.dose import LONGEST_HOLD_S, Dose, Hold, Manner, Timed
 from extendum.core.errors import RefusedError
@@ -51,16 +53,23 @@ def conventional(values: tuple[int, ...], dose: Dose, style: CueStyle, posture: 
 
 
 def nearest(values: tuple[int, ...], wanted: int) -> int:
-    """The allowed value nearest a wanted one; of two, the smaller."""
-    return min(values, key=lambda value: (abs(value - wanted), value))
+    """Of ascending values the nearest to a wanted one; of two, the smaller."""
+    at = bisect_left(values, wanted)
+    lower, upper = values[max(at - 1, 0)], values[min(at, len(values) - 1)]
+    return lower if wanted - lower <= abs(upper - wanted) else upper
 
 
 def actual(dose: Dose, breath_ms: int, value: int | None = None) -> int:
     """The value that the class really gets: snapped where the dose says so, otherwise as it stands."""
     value = dose.quantity.value if value is None else value
-    snapped = isinstance(dose, Hold) and dose.snap
-    halved = isinstance(dose, Timed) and dose.manner is Manner.HALVES
-    return nearest(allowed(dose, breath_ms), value) if snapped or halved else value
+    return nearest(allowed(dose, breath_ms), value) if stepped(dose) else value
+
+
+def stepped(dose: Dose, *, even: bool = False) -> bool:
+    """Whether a dose cannot have every value inside its limits."""
+    if even or (isinstance(dose, Hold) and dose.snap):
+        return True
+    return isinstance(dose, Timed) and dose.manner is Manner.HALVES
 
 
 def tapered(dose: Dose, value: int, round_: int, taper_percent: int, breath_ms: int, *, even: bool = False) -> int:
@@ -71,7 +80,4 @@ def tapered(dose: Dose, value: int, round_: int, taper_percent: int, breath_ms: 
     rounded = (2 * top + bottom) // (2 * bottom)
     q = dose.quantity
     inside = min(max(rounded, q.least), q.most)
-    stepped = (
-        even or (isinstance(dose, Hold) and dose.snap) or (isinstance(dose, Timed) and dose.manner is Manner.HALVES)
-    )
-    return nearest(allowed(dose, breath_ms, even=even), inside) if stepped else inside
+    return nearest(allowed(dose, breath_ms, even=even), inside) if stepped(dose, even=even) else inside

@@ -3,22 +3,22 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
+from typing import NamedTuple
 
 from extendum.core.body import Region
-from extendum.core.choices import others_said
 from extendum.core.compile import needs_words
 from extendum.core.item import Item, MoveItem
+from extendum.core.offers import others_said
 from extendum.core.script import Script
 
 MayGo = Callable[[Item], bool]
 
 
-@dataclass(frozen=True, slots=True)
-class Tallied:
+class Tallied(NamedTuple):
     """What was counted so far; only what somebody asks for is counted."""
 
-    count: int = 0
+    moves: int = 0
     props: tuple[tuple[str, str], ...] = ()
     space: tuple[str, ...] = ()
     picked: int = 0
@@ -50,21 +50,21 @@ class Tally:
         if not isinstance(item, MoveItem):
             return tallied
         if self._counts:
-            tallied = replace(tallied, count=tallied.count + 1)
+            tallied = tallied._replace(moves=tallied.moves + 1)
         if self._needs:
             props = dict(tallied.props) | {prop.name: prop.must_be for prop in item.move.props}
             space = dict.fromkeys((*tallied.space, *([item.move.space] if item.move.space else [])))
-            tallied = replace(tallied, props=tuple(props.items()), space=tuple(space))
+            tallied = tallied._replace(props=tuple(props.items()), space=tuple(space))
         if self._wanted is not None:
             if tallied.picked == self._wanted.most:
                 return None
             reached = tallied.reached | (self._wanted.regions & main_regions(item))
-            tallied = replace(tallied, picked=tallied.picked + 1, reached=reached)
+            tallied = tallied._replace(picked=tallied.picked + 1, reached=reached)
         return tallied
 
     def facts(self, tallied: Tallied) -> Tallied:
         """The part that words can say."""
-        return replace(tallied, picked=0, reached=frozenset()) if self._wanted is not None else tallied
+        return tallied._replace(picked=0, reached=frozenset()) if self._wanted is not None else tallied
 
     def needs(self, tallied: Tallied) -> str:
         """What is needed, as words say it."""
@@ -77,11 +77,10 @@ class Tally:
         return tallied.picked >= self._wanted.least and tallied.reached >= self._wanted.regions
 
 
-@dataclass(frozen=True, slots=True)
-class World:
+class World(NamedTuple):
     """What words may say of the whole class, as a branch of a net takes it to be."""
 
-    count: int
+    moves: int
     needs: str
     tallied: Tallied
 
@@ -93,7 +92,7 @@ def worlds(items: Iterable[Item], may_go: MayGo, tally: Tally) -> list[World]:
         stays = {after for one in ends if (after := tally.after(one, item)) is not None}
         ends = ends | stays if may_go(item) else stays
     told = {tally.facts(end): end for end in ends}
-    return [World(end.count, tally.needs(end), facts) for facts, end in told.items()]
+    return [World(end.moves, tally.needs(end), facts) for facts, end in told.items()]
 
 
 def main_regions(item: MoveItem) -> frozenset[Region]:

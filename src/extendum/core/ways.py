@@ -8,27 +8,26 @@ moves (how many, which is next, what is needed) is fixed at the start of a branc
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from collections.abc import Iterator, Mapping
 from itertools import combinations
+from typing import NamedTuple
 
-from extendum.core.choices import Context, Offer, Offers, others_said
 from extendum.core.compile import AFTER_THE_LAST, facts_along, start_situation
 from extendum.core.course import Course
 from extendum.core.item import Item, MoveItem, is_out
 from extendum.core.lanes import Before, Places, came_true
 from extendum.core.net import Edge, Net, Node
-from extendum.core.passes import Facts, situation_after
+from extendum.core.offers import OF_THOSE_TO_COME, Context, Offer, Offers
+from extendum.core.passes import Facts
 from extendum.core.script import Group, Script, SidePlan
-from extendum.core.sequence import Pass, Step, steps_of
+from extendum.core.sequence import Pass, Step, all_rounds, one_round
 from extendum.core.tally import MayGo, Tallied, Tally, World, worlds
 
 #: Where every set of items has to be tried, so many may go; of more, those that cost least to leave out.
 MOST_TRIED = 8
 
 
-@dataclass(frozen=True, slots=True)
-class Place:
+class Place(NamedTuple):
     """What the rest of the class depends on: where bodies and props are, the tally, and the move promised as next."""
 
     lanes: tuple[Before, ...]
@@ -39,26 +38,36 @@ class Place:
 class Ways:
     """Builds the net of a script."""
 
-    def __init__(self, script: Script, minutes: int, may_go: MayGo, offers: Offers, tally: Tally) -> None:
-        self._script, self._may_go, self._offers, self._tally = script, may_go, offers, tally
+    def __init__(
+        self,
+        script: Script,
+        minutes: int,
+        may_go: MayGo,
+        tally: Tally,
+        drop_costs: Mapping[str, int] | None = None,
+    ) -> None:
+        self._script, self._may_go, self._tally = script, may_go, tally
         self._minutes = str(minutes)
         self._lead = script.style.lead_side
         self._places = Places()
         self._nodes: list[Node] = []
         self._rank = 0
-        self._said = {item.id: others_said(item) for item in script.items()}
-        self._made: dict[object, Offer] = {}
         self._courses: dict[str, Course] = {}
-        self._own: dict[str, list[Context]] = {}
+        self._made: dict[object, Offer] = {}
         self._groups = [
             (group, tuple(item for item in group.items if not is_out(item)))
             for section in script.sections
             for group in section.groups
         ]
-        self._moves = self._order_of_moves()
+        self._rounds = {group.id: list(one_round(group, self._lead, items)) for group, items in self._groups}
+        rounds, style = list(self._rounds.values()), script.style
+        self._offers = Offers(style, script.brief.priority, self._places, rounds, drop_costs)
+        moves = (step.item for steps in rounds for step in steps if isinstance(step, Pass))
+        #: The moves in the order in which the class comes to them, whichever of them stay.
+        self._moves = list({item.id: item for item in moves}.values())
 
-    def net(self, up_to_s: int) -> Net:
-        """The net, of lengths up to a most."""
+    def net(self) -> Net:
+        """The net of all ways."""
         root, end = self._at(0), Node(1 << 30)
         every = [item for _, items in self._groups for item in items]
         for world in worlds(every, self._may_go, self._tally):
@@ -73,19 +82,12 @@ class Ways:
                 told = place.promised in (None, "") and self._tally.facts(place.tallied) == world.tallied
                 if told and self._tally.accepts(place.tallied):
                     node.edges.append(Edge(end))
-        return Net(root, self._nodes, end, up_to_s)
+        return Net(root, self._nodes, end)
 
-    def _order_of_moves(self) -> list[MoveItem]:
-        """The moves in the order in which the class comes to them, whichever of them stay."""
-        found: dict[str, MoveItem] = {}
-        for group, items in self._groups:
-            for step in steps_of(group, self._lead, items):
-                if isinstance(step, Pass):
-                    found.setdefault(step.item.id, step.item)
-        return list(found.values())
-
-    def _facts(self, world: World) -> Facts:
-        return {"minutes": self._minutes, "moves": str(world.count), "needs": world.needs}
+    def _facts(self, world: World, group: Group) -> Facts:
+        """What words may say in a group of what is the same all along it."""
+        moves, rounds = str(world.moves), str(group.rounds)
+        return {"minutes": self._minutes, "moves": moves, "needs": world.needs, "rounds": rounds}
 
     def _next_of(self, item: Item) -> list[str]:
         """The moves that may be next after one; "" where there may be none."""
@@ -112,14 +114,15 @@ class Ways:
             return here
         going = [item for item in items if self._may_go(item)]
         repeats = group.rounds > 1 or group.side_plan is not SidePlan.EACH_MOVE
-        speaks = any(self._said[item.id] & {"next", "moves_left"} for item in items)
+        speaks = any(OF_THOSE_TO_COME.intersection(self._offers.said(item)) for item in items)
         promised = group.side_plan is SidePlan.CHAIN and any(place.promised is not None for place in here)
         exits: dict[Place, Node] = {}
         base, self._rank = self._rank, self._rank + len(items) + 2
         exit_rank = self._rank
         if not going or group.side_plan is SidePlan.INTERLEAVED or (repeats and speaks) or promised:
             for kept in self._subsets(group, items, going):
-                steps = steps_of(group, self._lead, kept)
+                ids = {item.id for item in kept}
+                steps = all_rounds(group, [step for step in self._rounds[group.id] if step.item.id in ids])
                 for place, node in here.items():
                     self._fixed(group, items, steps, place, node, world, base, exits)
         else:
@@ -140,36 +143,10 @@ class Ways:
 
     def _subsets(self, group: Group, items: tuple[Item, ...], going: list[Item]) -> Iterator[tuple[Item, ...]]:
         if len(going) > MOST_TRIED:
-            costs = {item.id: self._dropping(group, item) for item in going}
-            going = sorted(going, key=lambda item: costs[item.id])[:MOST_TRIED]
+            going = sorted(going, key=self._offers.dropping)[:MOST_TRIED]
         for size in range(len(going) + 1):
             for out in combinations([item.id for item in going], size):
                 yield tuple(item for item in items if item.id not in out)
-
-    def _dropping(self, group: Group, item: Item) -> int:
-        if item.id not in self._own:
-            start = start_situation(self._script)
-            self._own[item.id] = [Context(step, start, {}) for step in steps_of(group, self._lead, (item,))]
-        return self._offers.dropping(item, self._own[item.id])
-
-    def _offer(self, item: Item, contexts: Sequence[Context]) -> Offer:
-        """The offer of an item in its contexts, computed once for all that are alike to it."""
-        said = self._said[item.id]
-        key = (
-            item.id,
-            tuple(
-                (
-                    one.step.round,
-                    self._places.key(one.before),
-                    (one.step.arrival, one.step.after_rest) if isinstance(one.step, Pass) else None,
-                    tuple(one.facts[name] for name in sorted(said)),
-                )
-                for one in contexts
-            ),
-        )
-        if key not in self._made:
-            self._made[key] = self._offers.of(item, contexts)
-        return self._made[key]
 
     # ---- a group of which these items stay --------------------------------------------------------
 
@@ -201,25 +178,26 @@ class Ways:
             promised = None
         own = {item.id for item in items}
         last = max((n for n, one in enumerate(self._moves) if one.id in own), default=-1)
-        speaks = any("next" in self._said[item] for item in moves)
+        said = {name for item in items if item.id in kept for name in self._offers.said(item)}
+        speaks, shared = "next" in said, self._facts(world, group)
         for coming in self._next_from(last + 1) if speaks else [promised]:
-            left = world.count - tallied.count
+            left = world.moves - tallied.moves
             name = self._name(coming or "") if speaks else AFTER_THE_LAST
-            facts = facts_along(steps, self._facts(world), name, left)
-            situation, of_item = self._places.situation(place.lanes[0].at), dict[str, list[Context]]()
+            facts = facts_along(steps, shared, name, left) if said & OF_THOSE_TO_COME else [shared] * len(steps)
+            where, of_item = place.lanes[0].at, dict[str, list[Context]]()
             for step, told in zip(steps, facts, strict=True):
-                of_item.setdefault(step.item.id, []).append(Context(step, situation, told))
-                situation = situation_after(step, situation)
-            exit_place = Place((Before(self._places.key(situation)),), tallied, coming)
+                of_item.setdefault(step.item.id, []).append(Context(step, where, told, (step.round,)))
+                where = self._places.after(step, where)
+            exit_place = Place((Before(where),), tallied, coming)
             at = node
             for n, item in enumerate(items):
                 last_one = n == len(items) - 1
                 to = self._exit(exit_place, exits) if last_one else self._at(base + n + 1)
                 if item.id in kept:
-                    offer = self._offer(item, of_item[item.id])
+                    offer = self._offers.of(item, of_item[item.id])
                     at.edges.append(Edge(to, item, True, offer.choices, offer.fixed_s))
                 else:
-                    at.edges.append(Edge(to, item, False, cost=self._dropping(group, item)))
+                    at.edges.append(Edge(to, item, False, cost=self._offers.dropping(item)))
                 at = to
 
     # ---- a group of which any items may go ----------------------------------------------------------
@@ -263,24 +241,24 @@ class Ways:
                 found[place] = self._at(rank)
             return found[place]
 
-        is_move = isinstance(item, MoveItem)
+        is_move, said, facts = isinstance(item, MoveItem), self._offers.said(item), self._facts(world, group)
         for place, node in here.items():
             if self._may_go(item):
-                node.edges.append(Edge(reach(place), item, False, cost=self._dropping(group, item)))
+                node.edges.append(Edge(reach(place), item, False, cost=self._offers.dropping(item)))
             tallied = self._tally.after(place.tallied, item)
             if tallied is None or (is_move and place.promised not in (None, item.id)):
                 continue
-            after = course.past(item, place.lanes)
-            speaks = "next" in self._said[item.id]
+            after, meets = course.past(item, place.lanes), course.meets(item, place.lanes)
             held = None if is_move else place.promised
-            for coming in self._next_of(item) if speaks else [held]:
-                told = {
-                    **self._facts(world),
-                    "next": self._name(coming or ""),
-                    "moves_left": str(world.count - tallied.count),
-                    "rounds": str(group.rounds),
-                }
-                offer = self._offer(item, list(course.contexts(item, place.lanes, told)))
+            for coming in self._next_of(item) if "next" in said else [held]:
+                told = facts
+                if said:
+                    left = str(world.moves - tallied.moves)
+                    told = {**facts, "next": self._name(coming or ""), "moves_left": left}
+                key = item.id, meets, tuple(told[name] for name in said)
+                if key not in self._made:
+                    self._made[key] = self._offers.of(item, course.contexts(item, meets, told))
+                offer = self._made[key]
                 to = reach(Place(after, tallied, coming))
                 node.edges.append(Edge(to, item, True, offer.choices, offer.fixed_s))
         return found

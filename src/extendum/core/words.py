@@ -6,6 +6,7 @@ import re
 from collections.abc import Collection, Mapping
 from dataclasses import dataclass, fields
 from enum import StrEnum
+from functools import lru_cache
 
 from extendum.core.errors import RefusedError
 from extendum.core.fields import Checked, Extra, extra, text, whole
@@ -103,6 +104,12 @@ def fill(words: str, facts: Mapping[str, str]) -> str:
     return re.sub(r" {2,}", " ", _BRACED.sub(lambda match: facts[match.group(1)], words)).strip()
 
 
+@lru_cache(maxsize=8192)
+def placeholders(words: str) -> frozenset[str]:
+    """The placeholders that the words hold."""
+    return frozenset(_BRACED.findall(words))
+
+
 def mentions(words: str, names: set[str]) -> bool:
     """Whether the words hold one of these placeholders."""
-    return "{" in words and bool(names.intersection(_BRACED.findall(words)))
+    return not names.isdisjoint(placeholders(words))
