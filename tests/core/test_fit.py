@@ -180,6 +180,16 @@ def test_a_lock_keeps_what_it_is_now():
     assert result.nearest_below_s == 40
 
 
+@given(scripts(), st.floats(-0.1, 1.1))
+@slow
+def test_a_target_asked_for_alone_is_answered_as_one_of_all(script, where):
+    alone, all_of_them = Fitter(script), Fitter(script)
+    lengths = all_of_them.reachable
+    target = max(1, alone.least_s + round((alone.most_s - alone.least_s) * where))
+    assert alone.fit(target) == all_of_them.fit(target)
+    assert (target in lengths) == (alone.cost_of(target) is not None) or says_minutes(script)
+
+
 def test_steps_that_skip_a_length_are_named_as_granularity():
     script = insert_item(new_script("A", 60), MoveItem("m", Move("Turns"), Reps(Elastic(2, 4, 9), 3000, 0, 2000)))
     script = set_locked(script, "i1", True)

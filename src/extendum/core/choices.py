@@ -117,9 +117,10 @@ def choices_of(visited: Iterable[Visited], style: CueStyle) -> dict[str, Chosen]
 
     seconds = -((lacks_ms - factor * values * cycle_ms) // 1000)
     seconds = times * (seconds - seconds % whole)
-    for row, start, end in zip(rows, starts, ends, strict=True):
+    for index, row in enumerate(rows):
         if row.tapers:
-            seconds[start:end] = _tapering_s(row, values[start:end], style.breath_ms)
+            at = slice(starts[index], ends[index])
+            seconds[at] = _tapering_s(row, values[at], style.breath_ms)
     weights = seconds[ends - 1]
 
     lasting = -((lacks_ms - values * cycle_ms) // 1000)  # of one pass
@@ -130,8 +131,8 @@ def choices_of(visited: Iterable[Visited], style: CueStyle) -> dict[str, Chosen]
     furthest = np.maximum.reduceat(apart, starts)
     for n in np.flatnonzero(weights * furthest**2 >= _COST_IN_64_BITS):
         item, weight, wanted_s, at = rows[n].visited.item, int(weights[n]), int(wanted[n]), slice(starts[n], ends[n])
-        told = (cost_of(wanted_s, s, weight, off_grid=False, halves=item.matters.halves) for s in lasting[at].tolist())
-        costs[at] = list(told)
+        mark = item.matters.halves
+        costs[at] = [cost_of(wanted_s, s, weight, off_grid=False, halves=mark) for s in lasting[at].tolist()]
     costs += np.where(lasting % GRID_S, off_grid, 0)
 
     found: dict[str, Chosen] = {}

@@ -10,7 +10,7 @@ from extendum.core.lanes import Before, Places, lanes_of
 from extendum.core.offers import Context
 from extendum.core.passes import Facts
 from extendum.core.script import Group
-from extendum.core.sequence import Pass, Step, arrived
+from extendum.core.sequence import Pass, Step, arrived, visit
 from extendum.core.tally import MayGo
 
 #: Where a lane is: known, or since its unknown beginning only these items without a move were met.
@@ -25,13 +25,16 @@ class Course:
         self._group, self._lead, self._places = group, class_lead, places
         self._items = {item.id: item for item in items}
         self._steps: dict[tuple[str, int], list[Step]] = {}
+        self._visits: dict[str, list[Step]] = {}
         self._ends: dict[str, list[Before | None]] = {}
 
     def steps(self, item: Item, lane: int) -> list[Step]:
         """The steps of an item in one round of a lane."""
         key = (item.id, lane)
         if key not in self._steps:
-            self._steps[key] = list(self.lanes[lane].steps(item, self._group, self._lead))
+            if item.id not in self._visits:
+                self._visits[item.id] = list(visit(item, self._group, self._lead, None))
+            self._steps[key] = self.lanes[lane].steps(self._visits[item.id])
         return self._steps[key]
 
     def past(self, item: Item, at: tuple[Before, ...]) -> tuple[Before, ...]:

@@ -7,15 +7,13 @@ ends.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import NamedTuple
 
 from extendum.core.body import Side
-from extendum.core.item import Item
 from extendum.core.passes import Situation, situation_after
 from extendum.core.script import Group, SidePlan
-from extendum.core.sequence import Pass, Step, is_between, visit
+from extendum.core.sequence import Pass, Step, is_between, on_side
 
 #: The pass that a lane begins after: item, side, direction, set.
 Trace = tuple[str, Side, str | None, int]
@@ -46,10 +44,11 @@ class Lane:
     traced: bool = False
     new_round: bool = False
 
-    def steps(self, item: Item, group: Group, class_lead: Side) -> Iterator[Step]:
-        """The steps of an item in one round of this lane; none where it is not in it."""
-        if self.between is None or is_between(item) is self.between:
-            yield from visit(item, group, class_lead, self.side)
+    def steps(self, visits: list[Step]) -> list[Step]:
+        """Of all steps of an item in one round, those in this lane; none where it is not in it."""
+        if self.between is not None and is_between(visits[0].item) is not self.between:
+            return []
+        return [one for one in visits if on_side(one, self.side)]
 
     def entry(self, group_entry: int, ends: tuple[Before, ...]) -> Before:
         """Where the lane begins when the lanes end so."""
@@ -127,13 +126,10 @@ class Places:
         return self._after[key]
 
     def past(self, steps: list[Step], before: Before, *, traced: bool) -> Before:
-        """Where a lane is after these steps."""
+        """Where a lane is after these steps of one item."""
         if not steps:
             return before
-        at = before.at
-        for step in steps:
-            at = self.after(step, at)
         last, trace = steps[-1], None
         if traced and isinstance(last, Pass):
             trace = (last.item.id, last.side, last.direction, last.set_number)
-        return Before(at, trace)
+        return Before(self.after(last, before.at), trace)

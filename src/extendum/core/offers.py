@@ -172,9 +172,9 @@ class Offers:
         if key not in self._seconds:
             style = self._style
             if spoken not in self._beside:
-                filled = side_facts(this, style, one.facts) if words.speaks else {}
-                numbers = words.numbers or [("", "")]
-                self._beside[spoken] = [beside(this, style, {**filled, "count": n, "seconds": s}) for n, s in numbers]
+                facts = side_facts(this, style, one.facts) if words.speaks else {}
+                filled = [{**facts, "count": count, "seconds": seconds} for count, seconds in words.numbers]
+                self._beside[spoken] = [beside(this, style, told) for told in filled or [facts]]
             before = self._places.situation(one.at)
             self._seconds[key] = [beside_s(this, before, style, told) for told in self._beside[spoken]]
         return self._seconds[key]

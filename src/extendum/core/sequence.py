@@ -107,8 +107,13 @@ def visit(item: Item, group: Group, class_lead: Side, side: Side | None) -> Iter
         yield Still(item, group)
         return
     for one in own_passes(item, group, class_lead):
-        if side is None or one.side in (side, Side.BOTH):
+        if on_side(one, side):
             yield one
+
+
+def on_side(step: Step, side: Side | None) -> bool:
+    """Whether a step is done on a side; what has no sides is done on each, and everything where none is given."""
+    return side is None or isinstance(step, Still) or step.side is side or step.side is Side.BOTH
 
 
 def steps_of(group: Group, class_lead: Side, items: Collection[Item]) -> list[Step]:
