@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 import os
 import platform
 import sys
@@ -18,11 +17,6 @@ def machine() -> str:
     lines = Path("/proc/cpuinfo").read_text().splitlines()
     model = next((line.split(":")[1].strip() for line in lines if line.startswith("model name")), platform.machine())
     return f"{model}, {os.cpu_count()} cores, Python {platform.python_version()}"
-
-
-def slope(found: dict[str, tuple[float, float]]) -> float:
-    """How the time of compiling grows with items, between 30 and 120, on a log-log plot."""
-    return math.log(found["compile 120 items"][0] / found["compile 30 items"][0]) / math.log(4)
 
 
 def on_the_stage(minutes: float) -> dict[str, Any]:
@@ -57,7 +51,7 @@ def main() -> int:
     checks = max(one[0] for name, one in found.items() if name.startswith("all checks"))
     rows: list[tuple[str, float, str, float]] = [
         ("compile a 60-item class", found["compile 60 items"][0], "ms", 30),
-        ("  growing with items, slope", slope(found), "", 1.1),
+        ("  growing with items, slope", run.slope(), "", 1.1),
         ("exact fit of the same, every feature", fit, "ms", 50),
         ("  costs that differ from the oracle's, of 500 classes", float(not same), "", 0),
         ("  its time, in parts of the oracle's, one target a class", 1 / ratio, "", 1 / 20),

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import itertools
+import math
 import os
 import statistics
 import tempfile
@@ -112,6 +113,22 @@ def measure(what: Callable[[], object], runs: int = 30) -> tuple[float, float]:
         found.append((time.perf_counter() - start) * 1000)
     found.sort()
     return statistics.median(found), found[int(len(found) * 0.95)]
+
+
+def slope(turns: int = 30) -> float:
+    """How the time of compiling grows with items, between 30 and 120, on a log-log plot: the median of pairs.
+
+    The two of a pair are compiled right after one another, since the machine's speed drifts.
+    """
+    half, double = class_of(30), class_of(120)
+    ratios = []
+    for _ in range(turns):
+        start = time.perf_counter()
+        compile_script(half)
+        between = time.perf_counter()
+        compile_script(double)
+        ratios.append((time.perf_counter() - between) / (between - start))
+    return math.log(statistics.median(ratios)) / math.log(4)
 
 
 def desk_edit() -> Callable[[], object]:

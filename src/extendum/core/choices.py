@@ -6,6 +6,7 @@ timeline's.
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from typing import NamedTuple
@@ -120,7 +121,7 @@ def choices_of(visited: Iterable[Visited], style: CueStyle) -> dict[str, Chosen]
     for index, row in enumerate(rows):
         if row.tapers:
             at = slice(starts[index], ends[index])
-            seconds[at] = _tapering_s(row, values[at], style.breath_ms)
+            seconds[at] += _later_s(row, values[at], style.breath_ms)
     weights = seconds[ends - 1]
 
     lasting = -((lacks_ms - values * cycle_ms) // 1000)  # of one pass
@@ -135,15 +136,16 @@ def choices_of(visited: Iterable[Visited], style: CueStyle) -> dict[str, Chosen]
         costs[at] = [cost_of(wanted_s, s, weight, off_grid=False, halves=mark) for s in lasting[at].tolist()]
     costs += np.where(lasting % GRID_S, off_grid, 0)
 
-    found: dict[str, Chosen] = {}
+    found: dict[str, list[Choice]] = {}
+    weigh: Counter[str] = Counter()
     for row, start, end, weight in zip(rows, starts.tolist(), ends.tolist(), weights.tolist(), strict=True):
         own, last = row.visited.item, end - 1
-        before = found.get(own.id, Chosen((), 0))
         # More of a dose never lasts shorter.
         ends_s = int(seconds[start]), int(seconds[last - 1])
         one = Choice(own, row.stage, row.values, seconds[start:last], costs[start:last], *ends_s)
-        found[own.id] = Chosen((*before.choices, one), before.weight + weight)
-    return found
+        found.setdefault(own.id, []).append(one)
+        weigh[own.id] += weight
+    return {item: Chosen(tuple(choices), weigh[item]) for item, choices in found.items()}
 
 
 class _Row(NamedTuple):
@@ -182,11 +184,11 @@ def _numbers(row: _Row) -> tuple[int, ...]:
     """What the seconds and costs of a dose follow from.
 
     The milliseconds of a cycle, and those that the last one lacks; its factor; of what its seconds are a
-    multiple; how often it is done; its mark in halves; the cost of being off the grid.
+    multiple; how often it is alike; its mark in halves; the cost of being off the grid.
     """
     item, dose, group = row.visited.item, row.dose, row.visited.group
     cycle_ms, lacks_ms, factor, halved = 1000, 0, 1, False
-    times = row.visited.times * group.rounds
+    times = row.visited.times * (1 if row.tapers else group.rounds)
     if isinstance(item, MoveItem):
         factor = rep_total(item, row.stage, 1)
         halved = isinstance(dose, Timed) and dose.manner is Manner.HALVES
@@ -205,11 +207,11 @@ def _numbers(row: _Row) -> tuple[int, ...]:
     )
 
 
-def _tapering_s(row: _Row, values: Ints, breath_ms: int) -> Ints:
-    """The seconds of the work of a dose that does less in later rounds, over all of them."""
+def _later_s(row: _Row, values: Ints, breath_ms: int) -> Ints:
+    """The seconds of the work of a dose that does less in later rounds, over all but the first."""
     visited, total = row.visited, np.zeros_like(values)
     assert isinstance(visited.item, MoveItem)  # noqa: S101 - time without a move does not taper
-    for round_ in range(1, visited.group.rounds + 1):
+    for round_ in range(2, visited.group.rounds + 1):
         done = in_round(visited.item, row.stage, values, round_, visited.group.taper_percent, breath_ms)
         total += visited.times * work_s(visited.item, row.stage, done)
     return total

@@ -38,13 +38,17 @@ class Course:
         return self._steps[key]
 
     def past(self, item: Item, at: tuple[Before, ...]) -> tuple[Before, ...]:
-        """Where each lane is after an item that is kept: after a move, wherever it was before."""
-        if not isinstance(item, MoveItem):
-            return tuple(self._past(item, n, before) for n, before in enumerate(at))
+        """Where each lane is after an item that is kept."""
+        if isinstance(item, MoveItem):
+            return tuple([end or before for end, before in zip(self._end(item), at, strict=True)])
+        return tuple([self._past(item, n, before) for n, before in enumerate(at)])
+
+    def _end(self, item: MoveItem) -> list[Before | None]:
+        """Where each lane is after a move, wherever it was before; None where the move is not in it."""
         if item.id not in self._ends:
-            every = range(len(self.lanes))
-            self._ends[item.id] = [self._past(item, n, at[n]) if self.steps(item, n) else None for n in every]
-        return tuple(end or before for end, before in zip(self._ends[item.id], at, strict=True))
+            lanes, anywhere = range(len(self.lanes)), Before(0)
+            self._ends[item.id] = [self._past(item, n, anywhere) if self.steps(item, n) else None for n in lanes]
+        return self._ends[item.id]
 
     def _past(self, item: Item, lane: int, before: Before) -> Before:
         return self._places.past(self.steps(item, lane), before, traced=self.lanes[lane].traced)
@@ -59,7 +63,7 @@ class Course:
             return [(Before(entry),)]
         ends: set[tuple[Told, ...]] = {tuple(() for _ in self.lanes)}
         for item in self._items.values():
-            kept = {self._told(item, one, entry) for one in ends}
+            kept = {self._told(item, one) for one in ends}
             ends = ends | kept if may_go(item) else kept
         found: dict[tuple[Before, ...], None] = {}
         for end in ends:
@@ -74,14 +78,14 @@ class Course:
             found[tuple(begins)] = None
         return list(found)
 
-    def _told(self, item: Item, at: tuple[Told, ...], anywhere: int) -> tuple[Told, ...]:
+    def _told(self, item: Item, at: tuple[Told, ...]) -> tuple[Told, ...]:
         """Where each lane is after an item that is kept, as far as it can be told without its beginning."""
-        after = self.past(item, tuple(one if isinstance(one, Before) else Before(anywhere) for one in at))
+        if isinstance(item, MoveItem):
+            return tuple([end or one for end, one in zip(self._end(item), at, strict=True)])
         found = list(at)
         for n, one in enumerate(at):
             if self.steps(item, n):
-                unknown = not isinstance(item, MoveItem) and not isinstance(one, Before)
-                found[n] = (*one, item.id) if unknown and not isinstance(one, Before) else after[n]
+                found[n] = self._past(item, n, one) if isinstance(one, Before) else (*one, item.id)
         return tuple(found)
 
     def meets(self, item: Item, at: tuple[Before, ...]) -> tuple[Before | None, ...]:

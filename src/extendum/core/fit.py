@@ -193,11 +193,11 @@ class Fitter:
 
     def _around(self, target_s: int) -> tuple[int | None, int | None]:
         """The nearest lengths below and above one that cannot be reached."""
-        extremes = self.net.extremes
-        if extremes is not None and target_s < extremes.least_s <= self._up_to_s:
-            return None, extremes.least_s
-        if extremes is not None and extremes.most_s < target_s and extremes.most_s <= self._up_to_s:
-            return extremes.most_s, None
+        can_be = self.net.extremes is not None
+        if can_be and target_s < self.least_s <= self._up_to_s:
+            return None, self.least_s
+        if can_be and self.most_s < target_s and self.most_s <= self._up_to_s:
+            return self.most_s, None
         reachable = self.reachable
         below, above = reachable[reachable < target_s], reachable[reachable > target_s]
         return int(below[-1]) if len(below) else None, int(above[0]) if len(above) else None

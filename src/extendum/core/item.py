@@ -130,7 +130,7 @@ class MoveItem(_Kept, Checked):
 
     def said(self) -> frozenset[str]:
         """The placeholders of every text whose speaking time is part of the class's length."""
-        return frozenset().union(*map(placeholders, self.timed_words()))
+        return placeholders(*self.timed_words())
 
     @property
     def even(self) -> bool:

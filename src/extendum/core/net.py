@@ -7,8 +7,8 @@ from dataclasses import dataclass, field
 from functools import cached_property
 from typing import NamedTuple
 
-from extendum.core.choices import Choice
 from extendum.core.item import Item
+from extendum.core.offers import NOTHING, Offer
 
 
 @dataclass(slots=True, eq=False)
@@ -20,35 +20,21 @@ class Node:
 
 
 class Edge(NamedTuple):
-    """Keep an item (its choices, and the seconds beside them), leave it out (a cost), or decide nothing."""
+    """Keep an item (what it offers), leave it out (a cost), or decide nothing."""
 
     to: Node
     item: Item | None = None
-    kept: bool = True
-    choices: tuple[Choice, ...] = ()
-    fixed_s: int = 0
+    offer: Offer = NOTHING
     cost: int = 0
 
-    @property
-    def least_s(self) -> int:
-        """The fewest seconds that it can take."""
-        return self.fixed_s + sum([choice.least_s for choice in self.choices])
 
-    @property
-    def most_s(self) -> int:
-        """The most seconds that it can take."""
-        return self.fixed_s + sum([choice.most_s for choice in self.choices])
+#: The least and the most seconds of something.
+Span = tuple[int, int]
 
 
-class Span(NamedTuple):
-    """The least and the most seconds of something."""
-
-    least_s: int
-    most_s: int
-
-    def and_of(self, other: Span | None) -> Span:
-        """From the least of both to the most of both."""
-        return self if other is None else Span(min(self.least_s, other.least_s), max(self.most_s, other.most_s))
+def _both(one: Span, other: Span | None) -> Span:
+    """From the least of both to the most of both."""
+    return one if other is None else (min(one[0], other[0]), max(one[1], other[1]))
 
 
 class Net:
@@ -67,25 +53,25 @@ class Net:
     @cached_property
     def before(self) -> dict[Node, Span]:
         """What there can be before each node from which the end can be reached."""
-        found = {self.root: Span(0, 0)}
+        found = {self.root: (0, 0)}
         for node in reversed(self.nodes):
             if node not in found or node not in self._after:
                 continue
             least_s, most_s = found[node]
             for edge in node.edges:
                 if edge.to in self._after:
-                    way = Span(least_s + edge.least_s, most_s + edge.most_s)
-                    found[edge.to] = way.and_of(found.get(edge.to))
+                    way = least_s + edge.offer.least_s, most_s + edge.offer.most_s
+                    found[edge.to] = _both(way, found.get(edge.to))
         return found
 
     @cached_property
     def _after(self) -> dict[Node, Span]:
         """What there can be after each node from which the end can be reached."""
-        found = {self.end: Span(0, 0)}
+        found = {self.end: (0, 0)}
         for node in self.nodes:
             for edge in node.edges:
-                after = found.get(edge.to)
-                if after is not None:
-                    way = Span(after.least_s + edge.least_s, after.most_s + edge.most_s)
-                    found[node] = way.and_of(found.get(node))
+                if edge.to in found:
+                    least_s, most_s = found[edge.to]
+                    way = least_s + edge.offer.least_s, most_s + edge.offer.most_s
+                    found[node] = _both(way, found.get(node))
         return found

@@ -41,10 +41,22 @@ class Context(NamedTuple):
 
 
 class Offer(NamedTuple):
-    """A kept item where it stands: the choices of its doses, and the seconds that no dose changes."""
+    """A kept item where it stands: the choices of its doses, the seconds that no dose changes, and all at the ends."""
 
     choices: tuple[Choice, ...]
     fixed_s: int
+    least_s: int
+    most_s: int
+
+    @staticmethod
+    def of(choices: tuple[Choice, ...], fixed_s: int) -> Offer:
+        """The offer with its ends."""
+        least_s = fixed_s + sum([choice.least_s for choice in choices])
+        return Offer(choices, fixed_s, least_s, fixed_s + sum([choice.most_s for choice in choices]))
+
+
+#: What is offered where nothing is kept.
+NOTHING = Offer((), 0, 0, 0)
 
 
 def others_said(item: Item) -> frozenset[str]:
@@ -101,7 +113,7 @@ class Offers:
             fixed_s = sum(len(one.rounds) * self._beside_s(item, words, one)[0] for one in contexts)
             key: object = item.id, fixed_s
             if key not in self._made:
-                self._made[key] = Offer(choices, fixed_s)
+                self._made[key] = Offer.of(choices, fixed_s)
             return self._made[key]
         seconds = choices[0].seconds.copy()
         for one in contexts:
@@ -135,7 +147,7 @@ class Offers:
             if seconds is not first.seconds:
                 ends_s = int(seconds.min()), int(seconds.max())
                 first = Choice(item, 1, first.values, seconds, first.costs, *ends_s)
-            self._made[key] = Offer((first, *others), 0)
+            self._made[key] = Offer.of((first, *others), 0)
         return self._made[key]
 
     # ---- the seconds beside the work ---------------------------------------------------------------

@@ -14,6 +14,7 @@ import numpy as np
 from extendum.core.choices import Choice, Ints
 from extendum.core.item import Item
 from extendum.core.net import Edge, Net, Node
+from extendum.core.offers import NOTHING
 
 FAR = int(np.iinfo(np.int64).max // 4)
 
@@ -60,8 +61,8 @@ class Tables:
             if node not in before:
                 continue
             table = _least(self._through(edge) for edge in node.edges)
-            span = before[node]
-            table = table.within(least_s - span.most_s, most_s - span.least_s) if table else None
+            least_before_s, most_before_s = before[node]
+            table = table.within(least_s - most_before_s, most_s - least_before_s) if table else None
             if table is not None:
                 self._of[node] = table
 
@@ -79,18 +80,19 @@ class Tables:
         after = self._stages(edge, 0)
         if after is None:
             return None
-        costs = after.costs if not edge.cost else np.minimum(after.costs + edge.cost, FAR)
-        return Table(after.low + edge.fixed_s, costs)
+        if edge.cost:
+            return Table(after.low, np.minimum(after.costs + edge.cost, FAR))
+        return Table(after.low + edge.offer.fixed_s, after.costs) if edge.offer.fixed_s else after
 
     def _stages(self, edge: Edge, stage: int) -> Table | None:
         """The table from a stage of an edge's item on; the same for every edge that goes on alike."""
-        if stage == len(edge.choices) or edge.to not in self._of:
+        if stage == len(edge.offer.choices) or edge.to not in self._of:
             return self._of.get(edge.to)
-        key = id(edge.to), id(edge.choices), stage
+        key = id(edge.to), id(edge.offer.choices), stage
         if key not in self._after:
             after = self._stages(edge, stage + 1)
             assert after is not None  # noqa: S101 - the end of the edge has a table
-            self._after[key] = _with(edge.choices[stage], after)
+            self._after[key] = _with(edge.offer.choices[stage], after)
         return self._after[key]
 
     def way(self, target_s: int) -> list[Taken] | None:
@@ -117,27 +119,27 @@ class Tables:
         node, rest = next(iter(here))
         goal = self._of[node].at(rest)
         on = [(edge, rest) for edge, rest in edges if self._cost(edge, rest) == goal]
-        kept = [(edge, rest - edge.fixed_s) for edge, rest in on if edge.kept]
+        kept = [(edge, rest - edge.offer.fixed_s) for edge, rest in on if edge.offer is not NOTHING]
         item = edges[0][0].item
         assert item is not None  # noqa: S101
         if not kept:
             return Taken(item, False, (), ()), {(edge.to, rest) for edge, rest in on}
         values: list[int] = []
-        for stage in range(len(kept[0][0].choices)):
+        for stage in range(len(kept[0][0].offer.choices)):
             value, cost, kept = self._best(kept, stage, goal)
             values.append(value)
             goal -= cost
-        return Taken(item, True, kept[0][0].choices, tuple(values)), {(edge.to, rest) for edge, rest in kept}
+        return Taken(item, True, kept[0][0].offer.choices, tuple(values)), {(edge.to, rest) for edge, rest in kept}
 
     def _cost(self, edge: Edge, rest: int) -> int:
         after = self._stages(edge, 0)
-        return FAR if after is None else min(FAR, after.at(rest - edge.fixed_s) + edge.cost)
+        return FAR if after is None else min(FAR, after.at(rest - edge.offer.fixed_s) + edge.cost)
 
     def _best(self, kept: list[tuple[Edge, int]], stage: int, goal: int) -> tuple[int, int, list[tuple[Edge, int]]]:
         """The value of a stage that lies on a least costly way and nearest the wanted one; its cost; what goes on."""
         found: dict[tuple[int, int], tuple[int, list[tuple[Edge, int]]]] = {}
         for edge, rest in kept:
-            after, choice = self._stages(edge, stage + 1), edge.choices[stage]
+            after, choice = self._stages(edge, stage + 1), edge.offer.choices[stage]
             assert after is not None  # noqa: S101
             wanted = choice.quantity.wanted
             for value, seconds, cost in zip(choice.values, choice.seconds.tolist(), choice.costs.tolist(), strict=True):

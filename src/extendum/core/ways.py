@@ -95,6 +95,11 @@ class Ways:
         at = next(n for n, one in enumerate(order) if one.id == item.id) + 1
         return self._next_from(at)
 
+    def _next_after(self, items: tuple[Item, ...]) -> list[str]:
+        """The moves that may be next after all of these."""
+        own = {item.id for item in items}
+        return self._next_from(max((n for n, one in enumerate(self._moves, 1) if one.id in own), default=0))
+
     def _next_from(self, at: int) -> list[str]:
         found = []
         for one in self._moves[at:]:
@@ -176,11 +181,9 @@ class Ways:
             if promised != first:
                 return
             promised = None
-        own = {item.id for item in items}
-        last = max((n for n, one in enumerate(self._moves) if one.id in own), default=-1)
         said = {name for item in items if item.id in kept for name in self._offers.said(item)}
         speaks, shared = "next" in said, self._facts(world, group)
-        for coming in self._next_from(last + 1) if speaks else [promised]:
+        for coming in self._next_after(items) if speaks else [promised]:
             left = world.moves - tallied.moves
             name = self._name(coming or "") if speaks else AFTER_THE_LAST
             facts = facts_along(steps, shared, name, left) if said & OF_THOSE_TO_COME else [shared] * len(steps)
@@ -195,9 +198,9 @@ class Ways:
                 to = self._exit(exit_place, exits) if last_one else self._at(base + n + 1)
                 if item.id in kept:
                     offer = self._offers.of(item, of_item[item.id])
-                    at.edges.append(Edge(to, item, True, offer.choices, offer.fixed_s))
+                    at.edges.append(Edge(to, item, offer))
                 else:
-                    at.edges.append(Edge(to, item, False, cost=self._offers.dropping(item)))
+                    at.edges.append(Edge(to, item, cost=self._offers.dropping(item)))
                 at = to
 
     # ---- a group of which any items may go ----------------------------------------------------------
@@ -244,7 +247,7 @@ class Ways:
         is_move, said, facts = isinstance(item, MoveItem), self._offers.said(item), self._facts(world, group)
         for place, node in here.items():
             if self._may_go(item):
-                node.edges.append(Edge(reach(place), item, False, cost=self._offers.dropping(item)))
+                node.edges.append(Edge(reach(place), item, cost=self._offers.dropping(item)))
             tallied = self._tally.after(place.tallied, item)
             if tallied is None or (is_move and place.promised not in (None, item.id)):
                 continue
@@ -260,7 +263,7 @@ class Ways:
                     self._made[key] = self._offers.of(item, course.contexts(item, meets, told))
                 offer = self._made[key]
                 to = reach(Place(after, tallied, coming))
-                node.edges.append(Edge(to, item, True, offer.choices, offer.fixed_s))
+                node.edges.append(Edge(to, item, offer))
         return found
 
 

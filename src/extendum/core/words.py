@@ -105,9 +105,9 @@ def fill(words: str, facts: Mapping[str, str]) -> str:
 
 
 @lru_cache(maxsize=8192)
-def placeholders(words: str) -> frozenset[str]:
-    """The placeholders that the words hold."""
-    return frozenset(_BRACED.findall(words))
+def placeholders(*words: str) -> frozenset[str]:
+    """The placeholders that these texts hold."""
+    return frozenset(name for text in words for name in _BRACED.findall(text))
 
 
 def mentions(words: str, names: set[str]) -> bool:
