@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from itertools import pairwise
 
 from extendum.core.body import Side
 from extendum.core.item import Item, MoveItem
@@ -26,6 +27,7 @@ class Course:
         self._items = {item.id: item for item in items}
         self._steps: dict[tuple[str, int], list[Step]] = {}
         self._visits: dict[str, list[Step]] = {}
+        self._later: dict[tuple[str, int], list[tuple[Step, int]]] = {}
         self._ends: dict[str, list[Before | None]] = {}
 
     def steps(self, item: Item, lane: int) -> list[Step]:
@@ -95,12 +97,21 @@ class Course:
     def contexts(self, item: Item, at: tuple[Before | None, ...], told: Facts) -> Iterator[Context]:
         """The steps of an item in every lane, each with what it meets; the rounds of a lane are alike."""
         for n, (lane, before) in enumerate(zip(self.lanes, at, strict=True)):
-            if before is None:
-                continue
-            steps = self.steps(item, n)
-            place, straight, again = before.at, lane.straight(before, steps), not lane.fresh
-            for one in steps:
-                step = arrived(one, straight, lane.rounds[0], 1, again=again)
-                yield Context(step, place, told, lane.rounds)
-                place = self._places.after(step, place)
-                straight, again = (step if isinstance(step, Pass) else None), True
+            if before is not None:
+                steps = self.steps(item, n)
+                first = arrived(steps[0], lane.straight(before, steps), lane.rounds[0], 1, again=not lane.fresh)
+                yield Context(first, before.at, told, lane.rounds)
+                for step, place in self._going_on(item, n):
+                    yield Context(step, place, told, lane.rounds)
+
+    def _going_on(self, item: Item, lane: int) -> list[tuple[Step, int]]:
+        """The steps of an item in a lane after its first, each with its place: wherever the first began."""
+        key = item.id, lane
+        if key not in self._later:
+            steps, round_ = self.steps(item, lane), self.lanes[lane].rounds[0]
+            self._later[key] = [
+                (arrived(one, before, round_, 1, again=True), self._places.after(before, 0))
+                for before, one in pairwise(steps)
+                if isinstance(before, Pass)
+            ]
+        return self._later[key]

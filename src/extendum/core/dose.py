@@ -51,7 +51,7 @@ class Elastic(Checked):
 
     def at(self, value: int) -> Elastic:
         """As a fit sets it: the intention stays."""
-        return replace(self, now=value)
+        return Elastic(self.least, self.wanted, self.most, value, self.locked, self.extra)
 
     def wanting(self, value: int) -> Elastic:
         """As the teacher sets it: the intention moves, and limits move out of its way."""

@@ -48,24 +48,24 @@ class Net:
     @cached_property
     def extremes(self) -> Span | None:
         """The shortest and the longest that the class can be; None when there is no way at all."""
-        return self._after.get(self.root)
+        return self.after.get(self.root)
 
     @cached_property
     def before(self) -> dict[Node, Span]:
         """What there can be before each node from which the end can be reached."""
         found = {self.root: (0, 0)}
         for node in reversed(self.nodes):
-            if node not in found or node not in self._after:
+            if node not in found or node not in self.after:
                 continue
             least_s, most_s = found[node]
             for edge in node.edges:
-                if edge.to in self._after:
+                if edge.to in self.after:
                     way = least_s + edge.offer.least_s, most_s + edge.offer.most_s
                     found[edge.to] = _both(way, found.get(edge.to))
         return found
 
     @cached_property
-    def _after(self) -> dict[Node, Span]:
+    def after(self) -> dict[Node, Span]:
         """What there can be after each node from which the end can be reached."""
         found = {self.end: (0, 0)}
         for node in self.nodes:

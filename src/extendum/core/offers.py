@@ -179,8 +179,9 @@ class Offers:
         this = one.step
         assert isinstance(this, Pass)  # noqa: S101 - the steps of a move
         told = tuple(one.facts[name] for name in words.others) if words.others else ()
-        spoken = item.id, this.arrival, this.after_rest, this.side, this.direction, told
-        key = spoken, one.at
+        this_one = (this.side, this.direction) if words.speaks else None
+        spoken = item.id, this.arrival, this.after_rest, this_one, told
+        key = spoken, this.side, one.at
         if key not in self._seconds:
             style = self._style
             if spoken not in self._beside:

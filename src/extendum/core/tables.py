@@ -56,13 +56,16 @@ class Tables:
         self._root = net.root
         self._of: dict[Node, Table] = {net.end: Table(0, np.zeros(1, dtype=np.int64))}
         self._after: dict[tuple[int, int, int], Table] = {}
-        before = net.before
+        before, after = net.before, net.after
         for node in net.nodes:
             if node not in before:
                 continue
+            (least_before_s, most_before_s), (least_after_s, most_after_s) = before[node], after[node]
+            shortest_s, longest_s = least_s - most_before_s, most_s - least_before_s
+            if shortest_s > most_after_s or longest_s < least_after_s:
+                continue
             table = _least(self._through(edge) for edge in node.edges)
-            least_before_s, most_before_s = before[node]
-            table = table.within(least_s - most_before_s, most_s - least_before_s) if table else None
+            table = table.within(shortest_s, longest_s) if table else None
             if table is not None:
                 self._of[node] = table
 
@@ -187,4 +190,4 @@ def _with(choice: Choice, after: Table) -> Table:
     later = np.ndarray((span + 1, span + size), around.dtype, around, strides=(around.itemsize, around.itemsize))
     rows = later[choice.most_s - choice.seconds]
     rows += choice.costs[:, None]
-    return Table(after.low + choice.least_s, np.minimum(rows.min(axis=0), FAR))
+    return Table(after.low + choice.least_s, np.minimum(np.minimum.reduce(rows), FAR))
