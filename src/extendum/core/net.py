@@ -16,7 +16,7 @@ class Node:
     """A place in the class; those of a lower rank come before."""
 
     rank: int
-    edges: list[Edge] = field(default_factory=list)
+    edges: list[Edge] = field(default_factory=list, repr=False)
 
 
 class Edge(NamedTuple):
@@ -53,7 +53,7 @@ class Net:
     @cached_property
     def before(self) -> dict[Node, Span]:
         """What there can be before each node from which the end can be reached."""
-        found = {self.root: (0, 0)}
+        found = {self.root: (0, 0)} if self.root in self.after else {}
         for node in reversed(self.nodes):
             if node not in found or node not in self.after:
                 continue
