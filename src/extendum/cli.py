@@ -209,7 +209,7 @@ def _fit(script: Script, chosen: argparse.Namespace) -> int:
         print("\n".join(refusal_lines(result)))
         offered = remedies(result)
         if offered:
-            print("Each of these alone makes it possible:")
+            print("Each of these alone makes it possible:" if offered[1:] else "This makes it possible:")
             print("\n".join(f"- {one.words}" for one in offered))
     return OK if result.reached else REFUSED
 

@@ -117,9 +117,9 @@ class Offers:
             return self._made[key]
         seconds = choices[0].seconds.copy()
         for one in contexts:
-            beside_s = np.array(self._beside_s(item, words, one), dtype=np.int64)
+            by_number = np.array(self._beside_s(item, words, one), dtype=np.int64)
             for round_ in one.rounds:
-                seconds += beside_s[words.said[round_]]
+                seconds += by_number[words.said[round_]]
         return self._offer_of_seconds(item, seconds)
 
     def dropping(self, item: Item) -> int:
@@ -178,9 +178,9 @@ class Offers:
         """The seconds of a pass beside its work; with each of the numbers that its words may say, if they say any."""
         this = one.step
         assert isinstance(this, Pass)  # noqa: S101 - the steps of a move
-        told = tuple(one.facts[name] for name in words.others) if words.others else ()
-        this_one = (this.side, this.direction) if words.speaks else None
-        spoken = item.id, this.arrival, this.after_rest, this_one, told
+        others = tuple(one.facts[name] for name in words.others) if words.others else ()
+        own = (this.side, this.direction) if words.speaks else None  # what only words tell apart
+        spoken = item.id, this.arrival, this.after_rest, own, others
         key = spoken, this.side, one.at
         if key not in self._seconds:
             style = self._style
