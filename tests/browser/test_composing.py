@@ -127,14 +127,3 @@ def test_a_move_of_ones_own_is_written_found_used_and_its_newer_form_offered(des
     expect(page.locator("#words-release")).to_have_value("Step away.")
     expect(page.locator("#see-newer")).to_have_count(0)
     assert shipped_move("calf-lean").words.release == "Step in."
-
-
-def test_a_profile_that_is_chosen_before_the_page_is_ready_is_taken_up(page, digging):
-    held = []
-    page.route("**/htmx*.js", lambda route: held.append(route))
-    page.goto(f"/classes/{digging.pk}/brief/", wait_until="commit")
-    page.click("text=Older adults on chairs")
-    while not held:
-        page.wait_for_load_state("commit")
-    held[0].continue_()
-    expect(page.locator("#brief-wpm")).to_have_value("145")

@@ -11,8 +11,3 @@ document.body.addEventListener("htmx:afterRequest", (event) => {
   const stamp = event.detail.xhr?.getResponseHeader("X-Stamp");
   if (stamp) page.elements.stamp.value = stamp;
 });
-// A profile that was chosen before the page was ready is taken up then.
-addEventListener("load", () => {
-  const chosen = page.querySelector("[name=audience]:checked");
-  if (chosen && !chosen.defaultChecked) chosen.dispatchEvent(new Event("change", { bubbles: true }));
-});

@@ -1,7 +1,8 @@
 // What is typed stays: an answer from the server never overwrites a field that was typed in and is not yet saved.
 const typed = new Set();
-// The fields whose values a request of this element carries: a form's, or its own; keys and buttons carry none.
+// The fields whose values a request of this element carries: those of a form, or its own; keys and most buttons carry none.
 function fieldsOf(source) {
+  if (source.matches("[hx-include]")) return [...document.querySelector(source.getAttribute("hx-include")).elements];
   if (source.matches("input, textarea, select")) return [source];
   return source.matches("form") ? [...source.elements] : [];
 }

@@ -1,0 +1,116 @@
+"""What is done while a page or an answer is still on its way is neither lost nor done twice."""
+
+from contextlib import contextmanager
+
+import pytest
+from playwright.sync_api import expect
+
+from extendum.core.edit import new_script
+from extendum.web.classes import store
+from extendum.web.classes.models import StretchClass
+
+pytestmark = pytest.mark.browser
+
+
+@contextmanager
+def held_back(page, pattern, method="GET"):
+    """One request is answered when the block ends; what the block is given waits until it was sent."""
+    held = []
+
+    def hold(route):
+        if held or route.request.method != method:
+            route.continue_()
+        else:
+            held.append(route)
+
+    def sent():
+        while not held:
+            page.wait_for_function("true")
+
+    page.route(pattern, hold)
+    yield sent
+    sent()
+    held[0].continue_()
+
+
+@contextmanager
+def without(page, script, address, seen):
+    """The page as it is seen while one of its scripts has not come yet; it comes when the block ends."""
+    with held_back(page, f"**/{script}*.js"):
+        page.goto(address, wait_until="commit")
+        page.locator(seen).first.wait_for()
+        yield
+
+
+@pytest.mark.parametrize("script", ["htmx", "desk", "page"])
+def test_moves_are_added_by_keys_that_came_before_the_page_was_ready(page, owner, script):
+    made = store.create(owner, new_script("Early", 600), "Made")
+    with without(page, script, f"/classes/{made.pk}/", "text=Add the first move."):
+        page.keyboard.press("a")
+        page.keyboard.type("calf lean")
+        page.keyboard.press("Enter")
+    expect(page.locator("#item-name")).to_have_value("Calf lean")
+    expect(page.locator(".row .name")).to_have_text(["Calf lean", "Closing quiet"])
+
+
+def test_each_key_name_and_click_before_the_page_is_ready_counts_once(page, digging):
+    with without(page, "page", f"/classes/{digging.pk}/?item=i6", "#row-i6"):
+        page.keyboard.press("ArrowRight")
+        page.keyboard.press("ArrowRight")
+        page.fill("#item-name", "Wall lean")
+        page.keyboard.press("Tab")
+        page.click("#open-steps")
+    expect(page.locator("#row-i6")).to_contain_text("45 s each side")
+    expect(page.locator("#row-i6 .name")).to_have_text("Wall lean")
+    expect(page.locator("#steps")).to_be_visible()
+
+
+def test_what_was_typed_into_the_adder_is_looked_for(page, digging):
+    with without(page, "htmx", f"/classes/{digging.pk}/", "#row-i6"):
+        page.click("#add")
+        page.keyboard.type("jaw")
+    expect(page.locator("#found [aria-selected=true]")).to_contain_text("Jaw")
+
+
+@pytest.mark.parametrize("script", ["htmx", "brief"])
+def test_a_profile_and_the_key_that_keeps_the_brief_are_taken_up(page, digging, script):
+    with without(page, script, f"/classes/{digging.pk}/brief/", "#brief-form"):
+        page.click("text=Older adults on chairs")
+        page.keyboard.press("Control+Enter")
+    page.locator("#order-list").wait_for()
+    kept = store.script_of(StretchClass.objects.get().head)
+    assert (kept.brief.audience, kept.style.words_per_minute) == ("Older adults on chairs", 145)
+
+
+def test_what_is_ticked_while_a_profile_comes_stays_and_the_brief_waits_for_it(page, digging):
+    page.goto(f"/classes/{digging.pk}/brief/")
+    page.fill("#brief-wpm", "200")  # the profile is chosen after it, and has its own
+    with held_back(page, "**/brief/", "POST") as sent:
+        page.click("text=Older adults on chairs")
+        sent()
+        page.locator(".areas-chips .chip", has_text="jaw").click()
+        page.fill("#brief-group", "Chairs on Thursday")
+        page.keyboard.press("Control+Enter")
+    page.locator("#order-list").wait_for()
+    kept = store.script_of(StretchClass.objects.get().head)
+    assert (kept.brief.audience, kept.style.words_per_minute) == ("Older adults on chairs", 145)
+    assert "jaw" in {area.value for area in kept.brief.areas} and kept.brief.group == "Chairs on Thursday"
+
+
+def test_a_press_on_what_is_found_holds_though_the_list_comes_again_meanwhile(desk):
+    page = desk
+    rows = page.locator(".row").count()
+    page.keyboard.press("a")
+    page.keyboard.type("jaw")
+    found = page.locator("#found [aria-selected=true]")
+    expect(found).to_contain_text("Jaw")
+    with held_back(page, "**/found/**") as sent:
+        page.keyboard.type(" ")
+        page.keyboard.type("s")
+        sent()
+        box = found.bounding_box()
+        page.mouse.move(box["x"] + 20, box["y"] + 10)
+        page.mouse.down()
+    page.locator("#found [data-for='jaw s']").wait_for()
+    page.mouse.up()
+    expect(page.locator(".row")).to_have_count(rows + 1)
