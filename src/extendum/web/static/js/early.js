@@ -35,8 +35,9 @@
     if (unspent && inserts && target.matches("input, textarea")) write(target, event.key);
   }
   for (const kind of kinds) addEventListener(kind, keep, true);
-  document.addEventListener("DOMContentLoaded", () => setTimeout(() => {
+  // The window hears of it after the document, where the others begin with it.
+  addEventListener("DOMContentLoaded", () => {
     for (const kind of kinds) removeEventListener(kind, keep, true);
     waiting.forEach(again);
-  }));
+  });
 }
