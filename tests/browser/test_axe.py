@@ -9,11 +9,15 @@ from extendum.web.records.models import Session
 from extendum.web.teach.models import Link, LiveEvent, LiveRun
 
 pytestmark = pytest.mark.browser
-RULES = {"runOnly": ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]}
+RULES = {
+    "runOnly": ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"],
+    "resultTypes": ["violations"],  # of what passes it describes one element, not all: a third of the time
+}
 
 
-#: What every state of the Desk has in common is looked at once, in the first; of the others, what is theirs.
+#: What every state of a screen has in common is looked at once, in one of them; of the others, what is theirs.
 OWN_PARTS = {
+    "shelf, menu": "details.menu[open]",
     "desk, settings": "#panel",
     "desk, reps": "#panel",
     "desk, talk": "#panel",
@@ -29,6 +33,11 @@ OWN_PARTS = {
     "desk, refusal": "#notice",
     "desk, preview": "#preview",
     "checks, keeping": ".finding",
+    "brief, profile": "#brief-form",
+    "brief, refused": "#notice",
+    "moves, none": "main",
+    "settings, refused": "main",
+    "words, calibration": "#calibration",
     "stage, help": "#help",
 }
 
@@ -107,10 +116,10 @@ VIEWS = {
     "words": ("/classes/{pk}/words/", None),
     "words, calibration": ("/classes/{pk}/words/", lambda p: p.click("#calibrate")),
     "stage, before": ("/classes/{pk}/stage/", None),
-    "stage, running": ("/classes/{pk}/stage/", lambda p: (p.click("#start"), p.keyboard.press("n"))),
-    "stage, leaving": ("/classes/{pk}/stage/", lambda p: (p.click("#start"), p.click("#leave"))),
+    "stage running": ("/classes/{pk}/stage/", lambda p: (p.click("#start"), p.keyboard.press("n"))),
+    "stage leaving": ("/classes/{pk}/stage/", lambda p: (p.click("#start"), p.click("#leave"))),
     "rehearse, before": ("/classes/{pk}/rehearse/", None),
-    "rehearse, running": ("/classes/{pk}/rehearse/", lambda p: p.click("#tap")),
+    "rehearse running": ("/classes/{pk}/rehearse/", lambda p: p.click("#tap")),
     "take, before": ("/classes/{pk}/take/", None),
     "screens": ("/screens/", lambda p: (p.click("text=New screen"), p.wait_for_selector(".qr"))),
     "logbook, empty": ("/logbook/", None),
@@ -138,14 +147,17 @@ VIEWS = {
 }
 
 
-@pytest.mark.parametrize("view", VIEWS)
-def test_axe_finds_nothing(page, digging, view):
-    address, prepare = VIEWS[view]
-    page.goto(address.format(pk=digging.pk))
-    if prepare:
-        prepare(page)
-    part = OWN_PARTS.get(view)
-    assert complaints(page, {"include": [[part]]} if part else None) == []
+@pytest.mark.parametrize("screen", dict.fromkeys(view.split(",")[0] for view in VIEWS))
+def test_axe_finds_nothing(page, digging, screen):
+    found = {}
+    for view in (one for one in VIEWS if one.split(",")[0] == screen):
+        address, prepare = VIEWS[view]
+        page.goto(address.format(pk=digging.pk))
+        if prepare:
+            prepare(page)
+        part = OWN_PARTS.get(view)
+        found[view] = complaints(page, {"include": [[part]]} if part else None)
+    assert {view: told for view, told in found.items() if told} == {}
 
 
 def test_axe_finds_nothing_for_a_newcomer(page):
