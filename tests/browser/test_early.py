@@ -25,7 +25,7 @@ def held_back(page, pattern, method="GET"):
 
     def sent():
         while not held:
-            page.wait_for_function("true")
+            page.evaluate("0")
 
     page.route(pattern, hold)
     yield sent
@@ -114,3 +114,21 @@ def test_a_press_on_what_is_found_holds_though_the_list_comes_again_meanwhile(de
     page.locator("#found [data-for='jaw s']").wait_for()
     page.mouse.up()
     expect(page.locator(".row")).to_have_count(rows + 1)
+
+
+SHIFTS = "new PerformanceObserver((all) => all.getEntries().forEach((one) => { moved += one.value; }))"
+DRAWN = "new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => requestIdleCallback(done))))"
+
+
+def test_next_to_nothing_moves_when_the_fonts_come_late(page, digging):
+    page.add_init_script(f"window.moved = 0; {SHIFTS}.observe({{ type: 'layout-shift', buffered: true }});")
+    held = []
+    page.route("**/fonts/*", lambda route: held.append(route))
+    page.goto(f"/classes/{digging.pk}/", wait_until="domcontentloaded")
+    page.evaluate(f"{DRAWN}.then(() => null)")
+    assert len(held) == 2
+    for route in held:
+        route.continue_()
+    page.evaluate(f"document.fonts.ready.then(() => {DRAWN}).then(() => null)")
+    assert page.evaluate("document.fonts.check('16px \"Source Sans\"')")
+    assert page.evaluate("moved") < 0.002
