@@ -21,7 +21,7 @@
   };
   // A letter that was pressed for a field which only an earlier key has opened is put into it.
   function write(field, key) {
-    if (key.length === 1) {
+    if (key.length === 1 && field.selectionStart !== null) {
       field.setRangeText(key, field.selectionStart, field.selectionEnd, "end");
       field.dispatchEvent(new Event("input", { bubbles: true }));
     } else if (key === "Enter") field.form?.requestSubmit();
