@@ -162,6 +162,7 @@ document.body.addEventListener("htmx:afterSwap", (event) => {
   if (event.detail.target.id !== "found") return;
   adder().setAttribute("aria-expanded", "true");
   document.querySelector("[data-chosen]")?.scrollIntoView({ block: "nearest" });
+  document.querySelector("#found [aria-selected=true]")?.scrollIntoView({ block: "nearest" });
   const first = document.querySelector(FOUND);
   if (!waiting || !fresh()) return;
   waiting = false;
