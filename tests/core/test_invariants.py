@@ -10,11 +10,13 @@ from extendum.core.body import Side, Stance, body_seconds
 from extendum.core.compile import compile_script, length_of
 from extendum.core.cues import RULES
 from extendum.core.dose import Breaths, Hold, Manner, Open, Pulses, Reps, Timed
+from extendum.core.extent import Extent, extent_of
 from extendum.core.item import CountIs, TalkKind
 from extendum.core.move import Sidedness
 from extendum.core.script import SidePlan
-from extendum.core.sequence import sequence
+from extendum.core.sequence import Pass, sequence
 from extendum.core.speech import sentences
+from extendum.core.steps import stepped
 from extendum.core.style import Countdown, SideNames
 from extendum.core.timeline import CueKind, Mode, SegmentKind
 from extendum.core.working import HALFWAY_LEAST_S
@@ -71,6 +73,23 @@ def alternating_reps_are_as_many_on_either_side(script, timeline):
                 sides = Counter(side for phase, _, side in reps if phase == "out")
                 odd = item.count_is is CountIs.TOTAL and sum(sides.values()) % 2
                 assert abs(sides["left"] - sides["right"]) == (1 if odd else 0)
+
+
+@holds_for_every_script
+def what_a_class_unfolds_to_is_counted_before(script, timeline):
+    """Passes and reps exactly, segments at the most, seconds at the least that the work takes in its first round."""
+    found = Extent()
+    for section in script.sections:
+        for group in section.groups:
+            listed = Counter(ref.item for ref in group.passes)
+            for item in group.items:
+                found = found.and_(extent_of(item, group, listed) if item.present else Extent())
+    assert found.passes == sum(isinstance(step, Pass) for step in sequence(script))
+    assert found.segments >= len(timeline.segments)
+    untapered = all(group.taper_percent == 100 for section in script.sections for group in section.groups)
+    plain = all(not stepped(dose) for item in script.moves() for dose in item.doses)
+    if untapered and plain:
+        assert found.seconds <= timeline.length_s
 
 
 @holds_for_every_script

@@ -16,7 +16,7 @@ from tests.strategies import scripts
 ROOT = Path(__file__).parents[2]
 GOLDEN = (ROOT / "tests" / "data" / "golden.json").read_text()
 VALID = jsonschema.Draft202012Validator(schema())
-DEMOS = sorted((ROOT / "demo").glob("*.json"))
+DEMOS = sorted((ROOT / "src/extendum/data/demo").glob("*.json"))
 
 
 @given(scripts())
@@ -27,7 +27,6 @@ def test_written_and_read_again_is_equal(script):
 
 def test_fields_of_a_newer_version_survive():
     plain = json.loads(GOLDEN)
-    plain["version"] = 9
     plain["mood"] = {"calm": [1, None]}
     plain["sections"][0]["groups"][0]["items"][2]["dose"]["ramp"] = "slow"
     plain["sections"][0]["groups"][0]["items"][2]["move"]["props"] = [{"name": "wall", "hue": 3}]
@@ -52,6 +51,11 @@ ITEM = "sections[0].groups[0].items[2]"
     [
         (lambda p: p.update(format="other"), "format", "'extendum-class'"),
         (lambda p: p.update(version=True), "version", "a whole number from 1"),
+        (lambda p: p.update(version=3), "version", "from 1 to 2, the newest that this program knows"),
+        (lambda p: p.update(title="\ud800"), "title", "whole letters"),
+        (lambda p: p.update(mood=float("inf")), "mood", "a finite number"),
+        (lambda p: p.update(mood=[{"a": 10**18}]), "mood[0].a", "at most 18 digits"),
+        (lambda p: p.update({"mood": {"\udc00": 1}}), "mood", "whole letters"),
         (lambda p: p.pop("title"), "title", "given"),
         (lambda p: p.update(title=""), "title", "1 to 200 characters"),
         (lambda p: p["brief"].update(target_s="ten"), "brief.target_s", "a whole number"),
@@ -85,10 +89,16 @@ def item(plain):
         ("", "line 1, column 1"),
         ('{"a": \n }', "line 2, column 2"),
         ("[1]", "a JSON object"),
-        ('{"a": NaN}', "without NaN"),
+        ('{"a": NaN}', "a: must be a finite number"),
         (b"\xff\xfe{}", "UTF-8"),
         ("[" * 100_000, "nested"),
         ('"' + "x" * 4_000_001 + '"', "at most 4,000,000 bytes"),
+        ('{"a": ' + "[" * 33 + "]" * 33 + "}", "at most 32 levels"),
+        ('{"a": [' + "0," * 200_000 + "0]}", "at most 200,000 values"),
+        ('{"a": {"b": 1, "b": 2}}', "a: must be an object in which each name stands once; found 'b' more than once"),
+        ('{"a": ' + "9" * 5000 + "}", "a: must be a number of at most 18 digits; found 5,000 digits"),
+        ('{"a": "x\n"}', "a line break or another control character"),
+        ('{"a": 1,}', "a name in double quotes should stand here"),
     ],
 )
 def test_what_is_no_document_says_where_and_why(text, said):
@@ -116,3 +126,36 @@ def test_version_1_said_of_the_whole_move_which_side_it_stretches():
     assert "stretches_other_side" not in dumps(script)
     plain["version"] = 2
     assert loads(json.dumps(plain)).item(item(plain)["id"]).move.targets[0].side is OnSide.NAMED
+
+
+QUICK = {"count": {"least": 1, "wanted": 99, "most": 99}}
+LIMITS = {"passes": 4000, "reps, breaths and pulses": 40_000, "seconds (24 hours)": 86_400}
+
+
+@pytest.mark.parametrize(
+    ("what", "item", "rounds"),
+    [
+        ("passes", {"sets": 20}, 20),
+        (
+            "reps, breaths and pulses",
+            {"dose": {"type": "reps", "count": {"least": 1, "wanted": 99, "most": 99}, "out_ms": 100, "back_ms": 100}},
+            20,
+        ),
+        ("seconds (24 hours)", {"dose": {"type": "hold", "seconds": {"least": 1, "wanted": 3000, "most": 7200}}}, 1),
+    ],
+)
+def test_a_class_that_unfolds_to_more_than_anybody_teaches_is_refused_before_it_is_unfolded(what, item, rounds):
+    plain = json.loads(GOLDEN)
+    hold = {"type": "hold", "seconds": {"least": 1, "wanted": 5, "most": 60}}
+    items = [
+        {"type": "move", "id": f"m{n}", "move": {"name": "M", "sidedness": "each side"}, "dose": hold, **item}
+        for n in range(100)
+    ]
+    plain["meanwhiles"], plain["sections"] = (
+        [],
+        [{"id": "s", "groups": [{"id": "g", "items": items, "rounds": rounds}]}],
+    )
+    with pytest.raises(RefusedError) as refused:
+        script_from(plain)
+    assert refused.value.path.startswith("sections[0].groups[0].items[")
+    assert refused.value.must.startswith(f"at most {LIMITS[what]:,} {what}")

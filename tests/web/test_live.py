@@ -182,7 +182,10 @@ def test_a_class_that_was_shown_on_a_stage_keeps_that_revision(asking, stretch_c
 
     word("A")
     assert word("B") == word("C")
-    asking.get(reverse("stage", args=[stretch_class.pk]))
+    asking.get(reverse("stage", args=[stretch_class.pk]))  # looking writes nothing
+    opened, stamp = reverse("opened", args=[stretch_class.pk]), stretch_class.stamp
+    assert asking.post(opened, {"stamp": stamp - 1}).status_code == 409
+    assert asking.post(opened, {"stamp": stamp}).status_code == 204
     shown = stretch_class.head_id
     assert word("D") != shown
     tell(asking, stretch_class, revision=shown)

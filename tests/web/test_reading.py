@@ -7,7 +7,8 @@ import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.urls import reverse
 
-from extendum.formats.document import LARGEST_BYTES, dumps
+from extendum.core.limits import LARGEST_FILE
+from extendum.formats.document import dumps
 from extendum.formats.library import shipped_move
 from extendum.web.classes.models import StretchClass
 from extendum.web.classes.store import script_of
@@ -51,7 +52,7 @@ def test_a_file_is_named_by_its_own_name(asking, owner):
     ("text", "said"),
     [
         ("", "must be a file, or a list in the field"),
-        ("{", "must be JSON"),
+        ("{", "line 1, column 2: this is not JSON; a name in double quotes should stand here"),
         ('{"format": "other"}', "format: must be"),
         ("Warm-up\nMain\n", "at least one line"),
     ],
@@ -66,7 +67,7 @@ def test_what_cannot_be_read_is_refused_and_what_was_typed_stays(asking, owner, 
 
 
 def test_a_file_that_is_too_large_or_no_text_is_refused(asking, owner):
-    for raw, said in ((b"x" * (LARGEST_BYTES + 1), "at most"), (b"PK\x03\x04\x00\x00\x81", "text")):
+    for raw, said in ((b"x" * (LARGEST_FILE + 1), "at most"), (b"PK\x03\x04\x00\x00\x81", "text")):
         answer = asking.post(PAGE, {"file": SimpleUploadedFile("a.csv", raw)})
         assert answer.status_code == 422
         assert said in answer.content.decode()

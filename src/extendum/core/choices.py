@@ -15,8 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from extendum.core.dose import COUNTED, Dose, Elastic, Hold, Manner, Timed
-from extendum.core.item import Item, MoveItem
-from extendum.core.passes import rep_total
+from extendum.core.item import Item, MoveItem, rep_total
 from extendum.core.script import Group, Priority
 from extendum.core.steps import actual, allowed, conventional, stepped, tapered
 from extendum.core.style import CueStyle

@@ -8,6 +8,7 @@ from functools import cache
 from typing import Any
 
 from extendum.core.errors import RefusedError
+from extendum.core.limits import well_formed
 
 #: Fields of a newer version, kept as (name, JSON text) so that a round trip loses nothing.
 Extra = tuple[tuple[str, str], ...]
@@ -55,6 +56,8 @@ def check_bounds(thing: Any) -> None:
         elif not isinstance(value, str) or not bounds["shortest"] <= len(value) <= bounds["longest"]:
             found = f"{len(value)} characters" if isinstance(value, str) else value
             raise RefusedError(name, f"{bounds['shortest']} to {bounds['longest']} characters", found)
+        elif not well_formed(value):
+            raise RefusedError(name, "whole letters", "half of a surrogate pair")
 
 
 class Checked:

@@ -7,7 +7,7 @@ from enum import StrEnum
 from typing import ClassVar
 
 from extendum.core.body import Side
-from extendum.core.dose import Dose, Elastic, describe
+from extendum.core.dose import Dose, Elastic, Reps, describe
 from extendum.core.errors import RefusedError
 from extendum.core.fields import Checked, Extra, extra, identifier, text, whole
 from extendum.core.move import Move, Prop, Sidedness
@@ -149,6 +149,12 @@ class MoveItem(_Kept, Checked):
         then = list(self.then)
         then[stage - 2] = replace(then[stage - 2], dose=then[stage - 2].dose.having(quantity))
         return replace(self, then=tuple(then))
+
+
+def rep_total(item: MoveItem, stage: int, value: int) -> int:
+    """How many reps a count means: alternating reps counted per side are twice as many."""
+    doubled = stage == 1 and item.move.sidedness.alternates and not item.even
+    return 2 * value if doubled and isinstance(item.dose_at(stage), Reps) else value
 
 
 class TalkKind(StrEnum):

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 
 from extendum.core.body import Side, Stance, body_seconds, switch_seconds
 from extendum.core.dose import Breaths, Dose, Hold, Manner, Open, Pulses, Reps, Timed, pass_seconds
-from extendum.core.item import MoveItem, Quiet, Talk, TalkKind
+from extendum.core.item import Quiet, Talk, TalkKind, rep_total
 from extendum.core.move import Prop
 from extendum.core.reasons import dose_reason, in_seconds, speech_reason
 from extendum.core.sequence import Arrival, Pass, Step, Still
@@ -85,12 +85,6 @@ def work_seconds(this: Pass, stage: int, value: int) -> int:
     seconds = pass_seconds(dose, rep_total(this.item, stage, value))
     halved = isinstance(dose, Timed) and dose.manner is Manner.HALVES
     return seconds - seconds % 2 if halved else seconds
-
-
-def rep_total(item: MoveItem, stage: int, value: int) -> int:
-    """How many reps a count means: alternating reps counted per side are twice as many."""
-    doubled = stage == 1 and item.move.sidedness.alternates and not item.even
-    return 2 * value if doubled and isinstance(item.dose_at(stage), Reps) else value
 
 
 def ceil_s(ms: int) -> int:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import StrEnum
@@ -9,6 +10,7 @@ from enum import StrEnum
 from extendum.core.audience import Setting, WhatNext, check_texts
 from extendum.core.body import Posture, Region, Side
 from extendum.core.errors import RefusedError
+from extendum.core.extent import check_extent
 from extendum.core.fields import Checked, Extra, extra, identifier, text, whole
 from extendum.core.item import Item, MoveItem
 from extendum.core.steps import allowed, stepped
@@ -124,9 +126,9 @@ class Group(Checked):
             if pair not in wanted:
                 must = "a pass of this group's items: left or right where the item has sides, otherwise both"
                 raise RefusedError(f"passes[{index}]", must, f"{pair[0]} {pair[1]}")
-        counts = {pair: given.count(pair) for pair in wanted}
+        counts = Counter(given)
         for item_id, side in sorted(wanted):
-            if counts[item_id, side] == 0 or counts[item_id, side] != counts.get((item_id, side.other), 0):
+            if counts[item_id, side] == 0 or counts[item_id, side] != counts[item_id, side.other]:
                 raise RefusedError(
                     "passes", f"as many of {item_id} {side} as of its other side, at least one", len(given)
                 )
@@ -218,6 +220,7 @@ class Script(Checked):
                 count += len(group.items)
         if count > MOST_ITEMS:
             raise RefusedError("sections", f"at most {MOST_ITEMS} items in all", f"{count} items")
+        check_extent(self.sections)
         order = [item.id for item in self.items()]
         for n, meanwhile in enumerate(self.meanwhiles):
             _claim(seen, meanwhile.id, f"meanwhiles[{n}].id")

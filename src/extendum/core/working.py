@@ -12,7 +12,8 @@ from itertools import pairwise
 
 from extendum.core.cues import CUE_GAP_MS, Placed, cue_id, make_cue
 from extendum.core.dose import Beat, Breaths, Dose, Hold, Pulses, Reps, Timed
-from extendum.core.passes import Facts, Part, rep_total
+from extendum.core.item import rep_total
+from extendum.core.passes import Facts, Part
 from extendum.core.sequence import Arrival, Pass
 from extendum.core.speech import number_words, speaking_ms
 from extendum.core.style import Countdown, CueStyle

@@ -58,7 +58,7 @@ def _told(segment: Segment) -> str:
 def _names(real: Timeline, ruling: Ruling) -> Iterator[str]:
     """The name of each item where it begins, as far as there is room before the next one."""
     starts = [s for s, before in zip(real.segments, (None, *real.segments), strict=False) if _begins(s, before)]
-    for segment, after in zip(starts, (*starts[1:], None), strict=True):
+    for segment, after in zip(starts, (*starts, None)[1:], strict=True):
         line = segment.start_s // 60
         x, y = ruling.place(line)
         end = min(after.start_s if after else real.length_s, (line + 1) * 60)

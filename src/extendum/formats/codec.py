@@ -147,7 +147,7 @@ def _object(cls: type) -> Reader:
                 found[name] = reader(plain[name])
             except RefusedError as error:
                 raise error.within(name) from None
-        rest = tuple((n, json.dumps(v, sort_keys=True)) for n, v in plain.items() if n not in known)
+        rest = tuple((n, json.dumps(v, sort_keys=True, allow_nan=False)) for n, v in plain.items() if n not in known)
         return cls(**found, **({"extra": rest} if rest else {}))
 
     return read

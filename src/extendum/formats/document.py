@@ -9,31 +9,9 @@ from extendum.core.errors import RefusedError
 from extendum.core.move import OnSide
 from extendum.core.script import Script
 from extendum.formats.codec import from_plain, to_plain
+from extendum.formats.json_text import read_json
 
 FORMAT, VERSION = "extendum-class", 2
-LARGEST_BYTES = 4_000_000
-
-
-def read_json(text: str | bytes) -> dict[str, Any]:
-    """A JSON object; RefusedError names the line and column of what is not JSON."""
-    if len(text) > LARGEST_BYTES:
-        raise RefusedError("", f"at most {LARGEST_BYTES:,} bytes", f"{len(text):,} bytes")
-    try:
-        decoded = text if isinstance(text, str) else text.decode("utf-8-sig")
-        plain = json.loads(decoded, parse_constant=_no_constant)
-    except UnicodeDecodeError as error:
-        raise RefusedError("", "text in UTF-8", f"byte {error.start} that is not") from None
-    except json.JSONDecodeError as error:
-        raise RefusedError(f"line {error.lineno}, column {error.colno}", "JSON", error.msg) from None
-    except RecursionError:
-        raise RefusedError("", "JSON nested a few levels deep", "hundreds of levels") from None
-    if not isinstance(plain, dict):
-        raise RefusedError("", "a JSON object", type(plain).__name__)
-    return plain
-
-
-def _no_constant(name: str) -> None:
-    raise RefusedError("", "JSON without NaN and Infinity", name)
 
 
 def script_from(plain: dict[str, Any]) -> Script:
@@ -41,8 +19,10 @@ def script_from(plain: dict[str, Any]) -> Script:
     if plain.get("format") != FORMAT:
         raise RefusedError("format", repr(FORMAT), plain.get("format", "nothing"))
     version = plain.get("version")
-    if isinstance(version, bool) or not isinstance(version, int) or version < 1:
-        raise RefusedError("version", "a whole number from 1", version)
+    if isinstance(version, bool) or not isinstance(version, int) or not 1 <= version <= VERSION:
+        raise RefusedError(
+            "version", f"a whole number from 1 to {VERSION}, the newest that this program knows", version
+        )
     rest = {name: value for name, value in plain.items() if name not in ("format", "version")}
     if version == 1:
         _sides_to_targets(rest)
@@ -76,4 +56,4 @@ def loads(text: str | bytes) -> Script:
 
 def dumps(script: Script, *, indent: int | None = 1) -> str:
     """The text of a document."""
-    return json.dumps(plain_of(script), indent=indent, ensure_ascii=False) + "\n"
+    return json.dumps(plain_of(script), indent=indent, ensure_ascii=False, allow_nan=False) + "\n"

@@ -14,6 +14,7 @@ from dataclasses import dataclass, replace
 
 from extendum.core.body import Side
 from extendum.core.errors import RefusedError
+from extendum.core.limits import whole_number
 from extendum.core.move import Sidedness
 from extendum.core.words import CLASS_PLACEHOLDERS, check_placeholders
 from extendum.formats.dose_text import Told, read_dose
@@ -198,12 +199,12 @@ def _row(line: int, cells: Sequence[str], at: Mapping[str, int], section: str, n
         problems.append(str(error))
     sets = _cell(cells, at, "sets")
     if sets:
-        if sets.isdigit() and 1 <= int(sets) <= 20:
-            told = replace(told, sets=int(sets))
+        if (times := whole_number(sets, 1, 20)) is not None:
+            told = replace(told, sets=times)
         else:
             problems.append(f"sets: must be from 1 to 20; found {sets[:20]}")
     round_ = _cell(cells, at, "round")
-    number = int(round_) if round_.isdigit() and 1 <= int(round_) <= 20 else 1
+    number = whole_number(round_, 1, 20) or 1
     lead = next((side for side in (Side.LEFT, Side.RIGHT) if sides.startswith(side.value)), None)
     still = None
     if own:  # says of every item whether it has sides, and a posture where it is a move

@@ -10,7 +10,7 @@ from typing import Any, Union, get_args, get_origin
 
 from extendum.core.script import Script
 from extendum.formats.codec import typed_fields
-from extendum.formats.document import FORMAT
+from extendum.formats.document import FORMAT, VERSION
 
 _SCALARS = {int: "integer", str: "string", bool: "boolean"}
 
@@ -22,7 +22,7 @@ def schema() -> dict[str, Any]:
     top = definitions.pop(Script.__name__)
     top["properties"] = {
         "format": {"const": FORMAT},
-        "version": {"type": "integer", "minimum": 1},
+        "version": {"type": "integer", "minimum": 1, "maximum": VERSION},
         **top["properties"],
     }
     top["required"] = ["format", "version", *top["required"]]

@@ -6,7 +6,6 @@ from collections.abc import Iterator, Sequence
 from itertools import pairwise
 
 from extendum.core.heard.guess import Guess, What, Word
-from extendum.core.heard.phrases import NUMBERS
 from extendum.core.heard.phrases import value as number_of
 
 #: A count that is interrupted goes on within so long; three numbers in a row are a count.
@@ -15,7 +14,7 @@ COUNT_GAP_S, COUNT_LEAST = 14.0, 3
 
 def counts(words: Sequence[Word]) -> Iterator[Guess]:
     """Numbers in a row: down to one is a countdown, up from one is a count of reps; slips are told."""
-    numbers = [(word.at, number_of(word.text)) for word in words if word.text in NUMBERS or word.text.isdigit()]
+    numbers = [(word.at, number) for word in words if (number := number_of(word.text)) is not None]
     held: list[tuple[float, int]] = []
     for at, value in numbers:
         if held and at - held[-1][0] <= COUNT_GAP_S and 0 < abs(value - held[-1][1]) <= 2:

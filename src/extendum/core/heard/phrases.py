@@ -7,9 +7,12 @@ from collections.abc import Callable, Iterator, Sequence
 from functools import partial
 
 from extendum.core.heard.guess import Guess, What, Word
+from extendum.core.limits import whole_number
 
 #: Without the word seconds, so few are breaths or reps.
 FEW = 5
+#: Nobody counts, or tells seconds left, beyond it.
+MOST_COUNTED = 1000
 
 _UP_TO_TWENTY = (
     "zero one two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen sixteen seventeen "
@@ -120,7 +123,7 @@ def in_sentence(sentence: Sequence[Word], known: Sequence[re.Pattern[str]]) -> I
         if half := _HALF.search(text):
             yield Guess(at(half.start()), What.HALFWAY, "half", half.group(), 0.95)
         if left := _LEFT.search(_LASTING.sub(lambda match: " " * len(match.group()), text)):
-            number = value(next(group for group in left.groups() if group))
+            number = value(next(group for group in left.groups() if group)) or 0
             if number >= FEW or "second" in left.group():
                 yield Guess(at(left.start()), What.LEFT, f"{number} s", left.group(), 0.85, number)
         if not _NOT_HOLD.search(text) and (hold := _HOLD.search(text)):
@@ -176,6 +179,6 @@ def _moves(text: str, place: Callable[[int], float], known: Sequence[re.Pattern[
             yield Guess(place(match.start(1)), What.MOVE, " ".join(named[:3]), text[:60], 0.5)
 
 
-def value(word: str) -> int:
-    """The number that a word or digits tell; 0 for none."""
-    return int(word) if word.isdigit() else NUMBERS.get(word, 0)
+def value(word: str) -> int | None:
+    """The number that a word or digits tell; None for none that is ever counted."""
+    return NUMBERS.get(word, whole_number(word, most=MOST_COUNTED))

@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from extendum.core.checks.lexicon import claims, forces_breath, pushes, says_easier, says_rest, says_tension
 from extendum.core.heard.guess import Guess, Heard, Line, Stretch, What
 from extendum.core.heard.hear import RATE
+from extendum.core.limits import whole_number
 from extendum.core.speech import number_words
 from extendum.core.timeline import clock
 
@@ -160,7 +161,7 @@ def heard_report(lines: Sequence[Line], heard: Heard) -> HeardReport:
 def _announced(lines: Sequence[Line]) -> int | None:
     for line in lines:
         if line.start <= ANNOUNCED_WITHIN_S and (found := _MINUTES.search(line.text.casefold())):
-            return int(found.group(1)) if found.group(1).isdigit() else _WORDS[found.group(1)]
+            return _WORDS.get(found.group(1), whole_number(found.group(1)))
     return None
 
 

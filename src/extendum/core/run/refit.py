@@ -16,8 +16,7 @@ import numpy.typing as npt
 from extendum.core.dose import Dose, Manner, Timed, pass_seconds
 from extendum.core.explain import changes_words, names
 from extendum.core.fit import Change
-from extendum.core.item import Keep, Matters, MoveItem
-from extendum.core.passes import rep_total
+from extendum.core.item import Keep, Matters, MoveItem, rep_total
 from extendum.core.run.fold import Run
 from extendum.core.run.steps import Step
 from extendum.core.script import Role, Script

@@ -12,6 +12,7 @@ from django.http import QueryDict
 from extendum.core.audience import Audience
 from extendum.core.body import Side
 from extendum.core.errors import RefusedError
+from extendum.core.limits import MOST_KEY, MOST_ROWS, whole_number
 from extendum.core.script import Script
 from extendum.core.style import CueStyle
 
@@ -47,10 +48,18 @@ def many(form: Form, name: str) -> list[str]:
 def whole(form: Form, name: str) -> int:
     """A whole number from a form; what was typed is in the error."""
     typed = form.get(name, "").strip()
-    try:
-        return int(typed)
-    except ValueError:
-        raise RefusedError(name.replace("_", " "), "a whole number", typed) from None
+    found = whole_number(typed, -MOST_KEY)
+    if found is None:
+        raise RefusedError(name.replace("_", " "), "a whole number", typed)
+    return found
+
+
+def rows(form: Form, name: str) -> range:
+    """The rows of a kind that a form says it has; RefusedError for more than any form of ours has."""
+    found = whole(form, name)
+    if not 0 <= found <= MOST_ROWS:
+        raise RefusedError(name.replace("_", " "), f"from 0 to {MOST_ROWS}", str(found))
+    return range(found)
 
 
 def tenths_ms(form: Form, name: str) -> int:

@@ -9,6 +9,7 @@ from django.urls import reverse
 from extendum.core.heard.guess import Guess, Heard, What
 from extendum.core.heard.hear import hear
 from extendum.core.heard.report import heard_report
+from extendum.core.limits import whole_number
 from extendum.core.timeline import clock
 from extendum.draw.heard import draw_heard
 from extendum.formats.heard_class import Beside, beside, rows_of
@@ -40,6 +41,7 @@ def heard_page(request: HttpRequest, name: str, text: str) -> HttpResponse:
         return redirect(reverse("desk", args=[made.pk]))
     report = heard_report(said, heard)
     against = form.get("against", "")
+    other = whole_number(against)
     context = {
         "title": title,
         "text": text,
@@ -50,7 +52,7 @@ def heard_page(request: HttpRequest, name: str, text: str) -> HttpResponse:
         "wrong": len(wrong),
         "classes": request.user.classes.filter(archived_at=None).order_by("title"),
         "against": against,
-        "compared": _compared(request, int(against), heard) if against.isdigit() and len(against) < 10 else None,
+        "compared": _compared(request, other, heard) if other is not None else None,
     }
     return render(request, "classes/heard.html", context)
 

@@ -15,6 +15,7 @@ from extendum.core.body import Side
 from extendum.core.errors import ExtendumError, RefusedError
 from extendum.core.explain import refusal_lines
 from extendum.core.fit import Fit, Fitter
+from extendum.core.limits import whole_number
 from extendum.core.order import apply_order, section_of, set_pins
 from extendum.core.remedy import Gives, Remedy, apply
 from extendum.core.script import Group, Meanwhile, PassRef, Pin, Priority, Role, Script, SidePlan
@@ -99,7 +100,7 @@ def _find_group(script: Script, group_id: str) -> Group:
     raise RefusedError("group", "a group of this class", group_id)
 
 
-_PASS = re.compile(r"^(\d+)\s*(l|r|left|right|both)?$", re.I)
+_PASS = re.compile(r"^([0-9]+)\s*(l|r|left|right|both)?$", re.I)
 
 
 def _passes(typed: str, group: Group) -> tuple[PassRef, ...]:
@@ -107,11 +108,12 @@ def _passes(typed: str, group: Group) -> tuple[PassRef, ...]:
     found = []
     for part in filter(None, (one.strip() for one in re.split(r"[,;\n]", typed))):
         match = _PASS.match(part)
-        if not match or not 1 <= int(match.group(1)) <= len(group.items):
+        number = whole_number(match.group(1), 1, len(group.items)) if match else None
+        if match is None or number is None:
             must = f"numbers from 1 to {len(group.items)} with a side, such as 1 left, 2, 1 right"
             raise RefusedError("passes", must, part)
         side = {"l": Side.LEFT, "r": Side.RIGHT}.get((match.group(2) or "both")[0].lower(), Side.BOTH)
-        found.append(PassRef(group.items[int(match.group(1)) - 1].id, side))
+        found.append(PassRef(group.items[number - 1].id, side))
     return tuple(found)
 
 

@@ -13,7 +13,7 @@ from extendum.core.move import Prop, Sidedness
 from extendum.core.script import Script
 from extendum.core.style import Facing
 from extendum.core.words import Prompt, PromptKind, Words
-from extendum.web.classes.forms import Edit, Form, choice, optional_side, tenths_ms, whole
+from extendum.web.classes.forms import Edit, Form, choice, optional_side, rows, tenths_ms, whole
 
 KINDS: tuple[type[Dose], ...] = (Hold, Pulses, Reps, Breaths, Timed, Open)
 
@@ -33,7 +33,8 @@ def _remove(form: Form, script: Script) -> Edit:
 
 
 def _shift(form: Form, script: Script) -> Edit:
-    item, by = script.item(form["item"]), whole(form, "by")
+    item = script.item(form["item"])
+    by = whole(form, "steps") * edit.usual_step(item) if "steps" in form else whole(form, "by")
     told = "up" if by < 0 else "down"
     return Edit(lambda s: edit.shift_item(s, item.id, 1 if by > 0 else -1), f"{item.name} {told}")
 
@@ -44,7 +45,8 @@ def _place(form: Form, script: Script) -> Edit:
 
 
 def _nudge(form: Form, script: Script) -> Edit:
-    item, by = script.item(form["item"]), whole(form, "by")
+    item = script.item(form["item"])
+    by = whole(form, "steps") * edit.usual_step(item) if "steps" in form else whole(form, "by")
     after = edit.nudge(script, item.id, by).item(item.id)
     return Edit(lambda s: edit.nudge(s, item.id, by), f"{item.name}: {dose_words(after)}", f"{item.id}.quantity")
 
@@ -121,7 +123,7 @@ def detailed(dose: Dose, form: Form) -> Dose:
     return dose
 
 
-_PHASE = re.compile(r"^\s*(.+?)\s+(\d+(?:[.,]\d)?)\s*(?:s)?\s*$")
+_PHASE = re.compile(r"^\s*(.+?)\s+([0-9]{1,4}(?:[.,][0-9])?)\s*(?:s)?\s*$")
 
 
 def _phases(typed: str) -> tuple[Phase, ...]:
@@ -211,7 +213,7 @@ def _words(form: Form, script: Script) -> Edit:
     item = _move(script, form["item"])
     prompts = list(item.words.prompts)
     if "prompts" in form:
-        read = (_prompt(form, index, item) for index in range(whole(form, "prompts")))
+        read = (_prompt(form, index, item) for index in rows(form, "prompts"))
         prompts = [prompt for prompt in read if prompt]
     elif "prompt" in form:
         index = whole(form, "prompt")

@@ -13,8 +13,9 @@ from extendum.core.errors import RefusedError
 from extendum.core.item import TalkKind, dose_words
 from extendum.core.joining import clashes, joined
 from extendum.core.library import LibraryMove
+from extendum.core.limits import LARGEST_FILE
 from extendum.core.timeline import parse_clock
-from extendum.formats.document import LARGEST_BYTES, loads
+from extendum.formats.document import loads
 from extendum.formats.order_class import Match, class_of, match_order
 from extendum.formats.order_reader import read_order
 from extendum.formats.plain import decoded
@@ -27,10 +28,10 @@ from extendum.web.library.store import Library, library_of
 TALK, OWN = "talk", "own"
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 def read_in(request: HttpRequest) -> HttpResponse:
     """Take a file or a text, show what it is, and make a class of it when that is asked for."""
-    if request.method == "GET":
+    if request.method != "POST":
         return render(request, "classes/read.html", {})
     form = request.POST
     title = form.get("title", "").strip()
@@ -54,9 +55,9 @@ def _given(request: HttpRequest) -> tuple[str, str]:
         if not text.strip():
             raise RefusedError("file", "a file, or a list in the field", "neither")
         return "", text
-    if file.size is not None and file.size > LARGEST_BYTES:
-        raise RefusedError("file", f"at most {LARGEST_BYTES:,} bytes", f"{file.size:,}")
-    return str(file.name), decoded(file.read(), LARGEST_BYTES)
+    if file.size is not None and file.size > LARGEST_FILE:
+        raise RefusedError("file", f"at most {LARGEST_FILE:,} bytes", f"{file.size:,}")
+    return str(file.name), decoded(file.read(), LARGEST_FILE)
 
 
 def _document(request: HttpRequest, text: str) -> HttpResponse:

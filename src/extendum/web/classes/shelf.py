@@ -12,7 +12,7 @@ from django.urls import reverse
 from django.utils import timezone
 from django.utils.safestring import SafeString
 from django.utils.text import slugify
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 
 from extendum.core import edit
 from extendum.core.errors import RefusedError
@@ -37,11 +37,15 @@ class Paper:
     moves: int
     group: str
     sheet: SafeString
+    damaged: str = ""
 
 
 def _paper(of: StretchClass) -> Paper:
     document = bytes(of.head.document)
-    script, timeline = store.script_of(of.head), compiled(document)
+    try:
+        script, timeline = store.script_of(of.head), compiled(document)
+    except store.DamagedError as error:
+        return Paper(of, "", False, "", 0, "", SafeString(), str(error))
     target = script.brief.target_s
     return Paper(
         of,
@@ -54,7 +58,7 @@ def _paper(of: StretchClass) -> Paper:
     )
 
 
-@require_GET
+@require_safe
 def shelf(request: HttpRequest) -> HttpResponse:
     """Classes in use, or with ?archived=1 those put away."""
     return _shelf(request)
@@ -138,10 +142,24 @@ def _put(request: HttpRequest, pk: int, *, away: bool) -> HttpResponse:
     return HttpResponseRedirect(request.POST.get("back") if request.POST.get("back") in ("/", "/?archived=1") else "/")
 
 
-@require_GET
+@require_POST
+def mend(request: HttpRequest, pk: int) -> HttpResponse:
+    """Back to the last good step of a class that cannot be read."""
+    of = own_class(request, pk)
+    try:
+        of = store.back_to_good(of)
+    except RefusedError as error:
+        messages.error(request, str(error))
+        return redirect("shelf")
+    messages.success(request, f"“{of.title}” is back at its last good step. The damaged one stays among its steps.")
+    return redirect("desk", of.pk)
+
+
+@require_safe
 def document(request: HttpRequest, pk: int) -> HttpResponse:
     """The class as its own document, to keep or to use on the command line."""
     of = own_class(request, pk)
-    answer = HttpResponse(dumps(store.script_of(of.head)), content_type="application/json")
+    written = dumps(store.script_of(of.head))
+    answer = HttpResponse(written, content_type="application/json")
     answer["Content-Disposition"] = f'attachment; filename="{slugify(of.title) or "class"}.json"'
     return answer

@@ -6,6 +6,7 @@ import json
 import zlib
 from collections import OrderedDict
 from collections.abc import Callable
+from contextlib import suppress
 from dataclasses import replace
 from datetime import timedelta
 from threading import Lock
@@ -17,7 +18,7 @@ from django.utils import timezone
 from extendum.core.audience import PROFILES, Audience
 from extendum.core.briefing import audience_of
 from extendum.core.edit import new_script, set_style
-from extendum.core.errors import RefusedError
+from extendum.core.errors import ExtendumError, RefusedError
 from extendum.core.item import MoveItem
 from extendum.core.script import Script
 from extendum.core.style import SHIPPED, CueStyle
@@ -35,6 +36,10 @@ class StaleEditError(Exception):
     def __init__(self, happened: list[str]) -> None:
         self.happened = happened
         super().__init__(happened)
+
+
+class DamagedError(ExtendumError):
+    """A stored document that cannot be read: its bytes are damaged, or no class may be like that."""
 
 
 def pack(script: Script) -> bytes:
@@ -55,7 +60,10 @@ class _Read:
         with self._lock:
             known = self._scripts.get(document)
         if known is None:
-            known = loads(zlib.decompress(document))
+            try:
+                known = loads(zlib.decompress(document))
+            except (zlib.error, RefusedError) as error:
+                raise DamagedError(f"This class cannot be read: {error}.") from error
             self.keep(document, known)
         return known
 
@@ -174,14 +182,42 @@ def redo(of: StretchClass, stamp: int) -> StretchClass:
 
 @transaction.atomic
 def go_to(of: StretchClass, stamp: int, revision_pk: int) -> StretchClass:
-    """Any revision of the class, on whatever branch; undo and redo then follow that branch."""
+    """Any revision of the class, on whatever branch; undo and redo then follow that branch.
+
+    RefusedError when the class has no such revision.
+    """
     current = _current(of.pk, stamp)
-    target = Revision.objects.get(pk=revision_pk, of=current)
+    target = Revision.objects.filter(pk=revision_pk, of=current).first()
+    if target is None:
+        raise RefusedError("revision", "a step of this class", str(revision_pk))
     step = target
     while step.parent is not None:
         Revision.objects.filter(pk=step.parent_id).update(forward=step)
         step = step.parent
     return _move_head(current, target, f"Back to: {target.label}", script_of(current.head))
+
+
+def last_good(of: StretchClass) -> Revision | None:
+    """The newest step of a class that can be read; None where there is none."""
+    for pk in of.revisions.order_by("-stamp", "-pk").values_list("pk", flat=True):
+        revision = of.revisions.get(pk=pk)
+        with suppress(DamagedError):
+            script_of(revision)
+            return revision
+    return None
+
+
+@transaction.atomic
+def back_to_good(of: StretchClass) -> StretchClass:
+    """A class whose head cannot be read, at the newest step that can; the damaged one stays among its steps.
+
+    RefusedError when no step can be read.
+    """
+    current = StretchClass.objects.select_for_update().get(pk=of.pk)
+    good = last_good(current)
+    if good is None:
+        raise RefusedError("class", "one with a step that can be read", "none")
+    return _move_head(current, good, f"Back to the last good step: {good.label}"[:300], new_script("Damaged", 60))
 
 
 def styles_of(owner: AbstractBaseUser) -> list[CueStyle]:

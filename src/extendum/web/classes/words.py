@@ -8,12 +8,13 @@ from typing import Any
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.utils.safestring import SafeString
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 from django.views.decorators.vary import vary_on_headers
 
 from extendum.core.edit import set_style
 from extendum.core.errors import RefusedError
 from extendum.core.item import Item, MoveItem, Quiet
+from extendum.core.limits import LONGEST_S, whole_number
 from extendum.core.script import Script
 from extendum.core.speech import speaking_ms
 from extendum.core.timeline import Timeline, clock
@@ -151,7 +152,7 @@ def _prompts(item: MoveItem, timeline: Timeline) -> list[PromptLine]:
     return found
 
 
-@require_GET
+@require_safe
 @vary_on_headers("HX-Request")
 def words(request: HttpRequest, pk: int) -> HttpResponse:
     """The class's words, as a page or as its fragment."""
@@ -171,7 +172,7 @@ def speech(request: HttpRequest, pk: int) -> HttpResponse:
     script: Script = store.script_of(of.head)
     text = form.get("text", "")[:LONGEST_TEXT]
     room = form.get("room", "")
-    room_ms = int(room) if room.isdigit() and len(room) < 9 else None
+    room_ms = whole_number(room, most=LONGEST_S * 1000)
     reading = Reading("", form.get("field", ""), text, (), speaking_ms(text, script.style.words_per_minute), room_ms)
     literal = literal_sides(text) if form.get("sided") == "1" else []
     seconds, over = _told(reading)

@@ -9,11 +9,12 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.urls import reverse
 from django.utils.cache import patch_cache_control
 from django.utils.safestring import SafeString
-from django.views.decorators.http import require_GET
+from django.views.decorators.http import require_safe
 
 from extendum.core.body import Side
 from extendum.core.figure.marks import marks_of
 from extendum.core.figure.told import told
+from extendum.core.limits import whole_number
 from extendum.core.move import Move
 from extendum.draw.figure import draw_figure, figure_file
 from extendum.formats.figures import figure_of, shipped_figures
@@ -51,7 +52,7 @@ def stage_figure(move: Move, side: Side) -> SafeString:
     return drawn(draw_figure(figure, marks, side, told(move, figure, marks, side), FRAMES))
 
 
-@require_GET
+@require_safe
 def figure(request: HttpRequest, key: str) -> HttpResponse:
     """The picture of a shipped figure; ?side= turns it over, ?view= and ?flipped= look at it from elsewhere."""
     if key not in shipped_figures():
@@ -60,7 +61,7 @@ def figure(request: HttpRequest, key: str) -> HttpResponse:
     view = asked.get("view", "")
     move = shipped_move(key).move
     side = next((one for one in Side if one == asked.get("side")), Side.BOTH)
-    degrees = int(view) % 360 if view.isdigit() and len(view) < 4 else None
+    degrees = whole_number(view, most=359)
     turned = replace(move, figure_flipped=asked.get("flipped") == "1", figure_view=degrees)
     found = figure_of(turned)
     if found is None:

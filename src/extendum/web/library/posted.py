@@ -26,7 +26,7 @@ from extendum.core.move import (
 from extendum.core.style import Facing
 from extendum.core.words import Prompt, PromptKind, Words
 from extendum.formats.figures import shipped_figures
-from extendum.web.classes.forms import Form, choice, many, whole
+from extendum.web.classes.forms import Form, choice, many, rows, whole
 from extendum.web.classes.posted_items import as_kind, detailed
 
 #: Rows that the form leaves free for more.
@@ -86,13 +86,9 @@ def _figure(form: Form) -> dict[str, Any]:
     return {"figure": key, "figure_flipped": "figure_flipped" in form, "figure_view": VIEWS.get(seen)}
 
 
-def _rows(form: Form, name: str) -> range:
-    return range(whole(form, f"{name}_rows"))
-
-
 def _targets(form: Form) -> tuple[Target, ...]:
     found = []
-    for n in _rows(form, "target"):
+    for n in rows(form, "target_rows"):
         if form.get(f"target_{n}_region"):
             found.append(
                 Target(
@@ -110,7 +106,7 @@ def _targets(form: Form) -> tuple[Target, ...]:
 def _props(form: Form, old: Move) -> tuple[Prop, ...]:
     before = {prop.name: prop for prop in old.props}
     found = []
-    for n in _rows(form, "prop"):
+    for n in rows(form, "prop_rows"):
         name = form.get(f"prop_{n}_name", "").strip()
         if name:
             prop = before.get(name, Prop(name))
@@ -120,17 +116,17 @@ def _props(form: Form, old: Move) -> tuple[Prop, ...]:
 
 
 def _cautions(form: Form) -> tuple[Caution, ...]:
-    rows = [(form.get(f"caution_{n}_condition", "").strip(), n) for n in _rows(form, "caution")]
+    told = [(form.get(f"caution_{n}_condition", "").strip(), n) for n in rows(form, "caution_rows")]
     return tuple(
         Caution(condition, form.get(f"caution_{n}_advice", "").strip(), f"caution_{n}_out" in form)
-        for condition, n in rows
+        for condition, n in told
         if condition
     )
 
 
 def _options(form: Form) -> tuple[Option, ...]:
     found = []
-    for n in _rows(form, "option"):
+    for n in rows(form, "option_rows"):
         words, move = form.get(f"option_{n}_words", "").strip(), form.get(f"option_{n}_move", "")
         if words or move:
             found.append(Option(choice(OptionKind, form, f"option_{n}_kind", OptionKind.EASIER), words, move))
@@ -139,7 +135,7 @@ def _options(form: Form) -> tuple[Option, ...]:
 
 def _prompts(form: Form, before: tuple[Prompt, ...]) -> tuple[Prompt, ...]:
     found = []
-    for n in _rows(form, "prompt"):
+    for n in rows(form, "prompt_rows"):
         text = form.get(f"prompt_{n}_text", "").strip()
         if text:
             kind = choice(PromptKind, form, f"prompt_{n}_kind", PromptKind.FORM)

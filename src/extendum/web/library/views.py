@@ -10,7 +10,7 @@ from typing import TypeVar
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, render
 from django.utils.safestring import SafeString
-from django.views.decorators.http import require_GET
+from django.views.decorators.http import require_safe
 from django.views.decorators.vary import vary_on_headers
 
 from extendum.core.audience import Condition
@@ -20,6 +20,7 @@ from extendum.core.edit import insert_item, new_script, set_target
 from extendum.core.find import Query, find
 from extendum.core.item import dose_words
 from extendum.core.library import LibraryMove, take_up
+from extendum.core.limits import whole_number
 from extendum.core.move import Effect, Kind, Move
 from extendum.core.style import CueStyle
 from extendum.core.timeline import CueKind, Mode, Timeline
@@ -77,8 +78,8 @@ def _pick(kind: type[Choice], value: str) -> Choice | None:
 def _query(request: HttpRequest) -> Query:
     asked = request.GET
     keys = None
-    if asked.get("used", "").isdigit():
-        of = own_class(request, int(asked["used"]))
+    if (used := whole_number(asked.get("used", ""))) is not None:
+        of = own_class(request, used)
         keys = frozenset(MoveUse.objects.filter(of=of).values_list("key", flat=True))
     return Query(
         asked.get("q", "").strip()[:80],
@@ -92,7 +93,7 @@ def _query(request: HttpRequest) -> Query:
     )
 
 
-@require_GET
+@require_safe
 @vary_on_headers("HX-Request")
 def moves(request: HttpRequest) -> HttpResponse:
     """All moves that match what is asked, as a map of areas and postures."""
@@ -127,7 +128,7 @@ def _classes(request: HttpRequest) -> Iterable[StretchClass]:
     return StretchClass.objects.filter(owner=request.user, archived_at__isnull=True).order_by("title")
 
 
-@require_GET
+@require_safe
 def move(request: HttpRequest, key: str) -> HttpResponse:
     """One move: what it is for, how it runs and is said, who adapts it, and what else there is."""
     library = store.library_of(request.user)

@@ -11,9 +11,10 @@ from django.http import HttpRequest, HttpResponse, HttpResponseRedirect
 from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
 from django.utils import timezone
-from django.views.decorators.http import require_GET, require_http_methods, require_POST
+from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
 from extendum.core.errors import ExtendumError, RefusedError
+from extendum.core.limits import whole_number
 from extendum.core.run.learned import learn
 from extendum.core.run.overview import Once, habits, minutes_by_area, minutes_by_week, weeks_until
 from extendum.core.run.report import SAME_S, off_words
@@ -35,13 +36,14 @@ WEEKS, AREAS = 13, 12
 #: The logbook lists so many past sessions at once.
 LISTED = 25
 MOST_PEOPLE = 5000
+MOST_LISTED = 1_000_000
 
 
 def _own(request: HttpRequest) -> QuerySet[Session]:
     return Session.objects.filter(owner=request.user).select_related("of", "run__revision")
 
 
-@require_GET
+@require_safe
 def logbook(request: HttpRequest) -> HttpResponse:
     """What is coming and what was; ?class= for one class only."""
     return _logbook(request)
@@ -49,11 +51,10 @@ def logbook(request: HttpRequest) -> HttpResponse:
 
 def _logbook(request: HttpRequest, status: int = 200, **facts: object) -> HttpResponse:
     found = _own(request)
-    only = request.GET.get("class", "")
-    of = own_class(request, int(only)) if only.isdigit() and len(only) < 10 else None
+    only = whole_number(request.GET.get("class", ""))
+    of = own_class(request, only) if only is not None else None
     found = found.filter(of=of) if of else found
-    asked = request.GET.get("from", "")
-    start = int(asked) if asked.isdigit() and len(asked) < 7 else 0
+    start = whole_number(request.GET.get("from", ""), most=MOST_LISTED) or 0
     here = list(found.exclude(run=None).order_by("-at")[start : start + LISTED + 1])
     past = [(one, _line(one)) for one in here[:LISTED]]
     context = {
@@ -106,7 +107,7 @@ def plan(request: HttpRequest) -> HttpResponse:
     return HttpResponseRedirect(reverse("logbook"))
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 def session(request: HttpRequest, pk: int) -> HttpResponse:
     """One session: its log, and what the teacher adds to it."""
     one = get_object_or_404(_own(request), pk=pk)
@@ -128,10 +129,11 @@ def session(request: HttpRequest, pk: int) -> HttpResponse:
 
 def _fill(one: Session, form: Any) -> str | None:
     """Take over what was typed; what is wrong with it in words, and nothing is changed then."""
-    people = form.get("people", "").strip()
-    if people and (not people.isdigit() or int(people[:9]) > MOST_PEOPLE):
-        return f"people: must be a whole number up to {MOST_PEOPLE}; found {people[:20]}"
-    one.people = int(people) if people else None
+    typed = form.get("people", "").strip()
+    people = whole_number(typed, most=MOST_PEOPLE)
+    if typed and people is None:
+        return f"people: must be a whole number up to {MOST_PEOPLE}; found {typed[:20]}"
+    one.people = people
     one.notes, one.tags = form.get("notes", "")[:4000], form.get("tags", "")[:200]
     one.place, one.group = form.get("place", one.place)[:120], form.get("group", one.group)[:120]
     return None
@@ -141,6 +143,9 @@ def _told(log: Log) -> dict[str, Any]:
     """The report as a page shows it."""
     causes = [(cause.value, round(ms / 1000)) for cause, ms in log.report.causes.items() if round(ms / 1000)]
     rows: dict[str, list[int]] = {}
+    left_out = [(one, "not reached") for one in log.report.not_reached]
+    left_out += [(one, "skipped") for one in log.report.skipped]
+    how = {one.name: ", ".join(filter(None, (what, one.how_much))) for one, what in left_out}
     for line in log.report.lines:
         row = rows.setdefault(line.name, [0, 0, 0])
         row[0] += line.planned_ms or 0
@@ -153,6 +158,7 @@ def _told(log: Log) -> dict[str, Any]:
             clock(round(on / 1000)),
             round(paused / 1000),
             round((on + paused - planned) / 1000),
+            how.get(name, ""),
         )
         for name, (planned, on, paused) in rows.items()
     ]
@@ -167,11 +173,11 @@ def _told(log: Log) -> dict[str, Any]:
     }
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 def card(request: HttpRequest, pk: int) -> HttpResponse:
     """After a class: three facts and at most two offers; or an offer that is taken, as a step that can be undone."""
     of, form = own_class(request, pk), request.POST
-    if request.method == "GET":
+    if request.method != "POST":
         run = get_object_or_404(LiveRun, of=of, key=request.GET.get("run", ""), rehearsal=False)
         log = log_of(run)
         told = {"class": of, "session": getattr(run, "session", None), "offers": offers(of)}
@@ -193,7 +199,7 @@ def next_time(request: HttpRequest, pk: int) -> HttpResponse:
     """Put something on a class's list for the next time, or tick it off."""
     of, form = own_class(request, pk), request.POST
     if "done" in form:
-        of.next_times.filter(pk=whole(form, "done")).update(done_at=timezone.now())
+        of.next_times.filter(pk=whole_number(form["done"])).update(done_at=timezone.now())
     elif words := form.get("text", "").strip()[:300]:
         NextTime.objects.create(of=of, text=words)
     back = form.get("back", "")
@@ -207,7 +213,7 @@ def _taught(request: HttpRequest, since: datetime) -> list[tuple[Session, Log]]:
     return [(one, log) for one in found if one.run and (log := log_of(one.run))]
 
 
-@require_GET
+@require_safe
 def overview(request: HttpRequest) -> HttpResponse:
     """Thirteen weeks together: how much of what, for which areas, and what usually runs over."""
     today = timezone.localdate()
@@ -244,7 +250,7 @@ def overview(request: HttpRequest) -> HttpResponse:
     return render(request, "records/overview.html", context)
 
 
-@require_GET
+@require_safe
 def sessions_csv(request: HttpRequest) -> HttpResponse:
     """All sessions that were taught, one a line."""
     answer = HttpResponse(content_type="text/csv; charset=utf-8")
@@ -264,6 +270,7 @@ def sessions_csv(request: HttpRequest) -> HttpResponse:
             "paused_s",
             "uneven_moves",
             "skipped",
+            "not_reached",
             "longer",
             "put_in",
             "tags",
@@ -284,8 +291,9 @@ def sessions_csv(request: HttpRequest) -> HttpResponse:
                 round(paused / 1000),
                 len(told.uneven),
             ]
-            row += ["; ".join(told.skipped), "; ".join(f"{n} +{s} s" for n, s in told.longer), "; ".join(told.put_in)]
+            row += ["; ".join(map(str, told.skipped)), "; ".join(map(str, told.not_reached))]
+            row += ["; ".join(f"{n} +{s} s" for n, s in told.longer), "; ".join(told.put_in)]
         else:
-            row += [""] * 8
+            row += [""] * 9
         out.writerow([no_formula(cell) for cell in (*row, one.tags, one.notes)])
     return answer

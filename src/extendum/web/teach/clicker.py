@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from datetime import timedelta
 
 from django.contrib.auth.decorators import login_not_required
@@ -10,8 +9,11 @@ from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import get_object_or_404, render
 from django.utils import timezone
 from django.views.decorators.cache import never_cache
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 
+from extendum.core.errors import RefusedError
+from extendum.core.limits import LARGEST_UNSIGNED, whole_number
+from extendum.formats.json_text import read_json
 from extendum.web.classes.access import own_class
 from extendum.web.teach.following import HELD_FOR, by_code, owner_of, running
 from extendum.web.teach.models import Link, LiveRun, Press
@@ -23,7 +25,7 @@ KINDS = ("go", "pause", "longer", "more", "back", "skip", "again", "easier")
 DONE_WITHIN = timedelta(seconds=10)
 
 
-@require_GET
+@require_safe
 @never_cache
 @login_not_required
 def clicker(request: HttpRequest, code: str) -> HttpResponse:
@@ -34,7 +36,7 @@ def clicker(request: HttpRequest, code: str) -> HttpResponse:
     return render(request, "teach/clicker.html", {"link": link, **shown(link, figures=False)})
 
 
-@require_GET
+@require_safe
 @never_cache
 @login_not_required
 def now(request: HttpRequest, code: str) -> JsonResponse:
@@ -50,9 +52,11 @@ def press(request: HttpRequest, code: str) -> JsonResponse:
     if link is None:
         return JsonResponse({"message": "This clicker was revoked."}, status=404)
     try:
-        plain = json.loads(request.body)
-        key, kind = str(plain["id"]), str(plain["kind"])
-    except (ValueError, KeyError, TypeError):
+        plain = read_json(request.body, LARGEST_UNSIGNED)
+    except RefusedError as error:
+        return JsonResponse({"message": str(error)}, status=422)
+    key, kind = plain.get("id"), plain.get("kind")
+    if not isinstance(key, str) or not isinstance(kind, str):
         return JsonResponse({"message": "A press is an id and a kind."}, status=422)
     if kind not in KINDS or not 1 <= len(key) <= 40:
         return JsonResponse({"message": "No such key: must be one of " + ", ".join(KINDS)}, status=422)
@@ -63,12 +67,11 @@ def press(request: HttpRequest, code: str) -> JsonResponse:
     return JsonResponse({"done": kind})
 
 
-@require_GET
+@require_safe
 @never_cache
 def presses(request: HttpRequest, pk: int) -> JsonResponse:
     """What the clicker asked for since the Stage last looked."""
     run = get_object_or_404(LiveRun, of=own_class(request, pk), key=request.GET.get("run", ""))
-    after = request.GET.get("after", "")
-    since = int(after) if after.isdigit() and len(after) < 19 else 0
+    since = whole_number(request.GET.get("after", "")) or 0
     found = run.presses.filter(pk__gt=since, at__gte=timezone.now() - DONE_WITHIN).order_by("pk")
     return JsonResponse({"presses": [{"n": one.pk, "kind": one.kind} for one in found]})

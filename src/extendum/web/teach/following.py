@@ -10,6 +10,7 @@ from typing import Any, TypeVar
 from django.conf import settings
 from django.utils import timezone
 
+from extendum.core.limits import whole_number
 from extendum.web.classes.models import StretchClass
 from extendum.web.teach.models import Link, LiveRun
 
@@ -76,7 +77,7 @@ def news(owner_id: int, seen: str) -> dict[str, Any]:
     if run is None:
         return plain
     known, _, last = seen.partition(".")
-    after = int(last) if known == str(run.pk) and last.isdigit() and len(last) < 19 else 0
+    after = (whole_number(last) or 0) if known == str(run.pk) else 0
     events = [dict(zip(_NAMES, one, strict=True)) for one in told if one[0] > after]
     return {**plain, "run": run.pk, "revision": run.revision_id, "off": run.clock_off or 0, "events": events}
 

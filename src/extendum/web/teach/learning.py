@@ -22,17 +22,17 @@ from extendum.web.classes.page import compiled
 from extendum.web.teach.models import LiveRun
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 def learned(request: HttpRequest, pk: int) -> HttpResponse:
     """The offers of a rehearsal; or the class with those that were chosen, as one step that can be undone."""
     of, form = own_class(request, pk), request.POST
-    asked = request.GET.get("run", "") if request.method == "GET" else form.get("run", "")
+    asked = request.GET.get("run", "") if request.method != "POST" else form.get("run", "")
     run = get_object_or_404(LiveRun, of=of, key=asked, rehearsal=True)
     measured, found = _lessons(run)
     script = store.script_of(of.head)
     known = {item.id for item in script.items()}
     found = [one for one in found if not one.item or one.item in known]
-    if request.method == "GET":
+    if request.method != "POST":
         after = length_of(learn(script, found))
         told = {"class": of, "run": run, "lessons": found, "measured": measured, "after": clock(after)}
         return render(request, "teach/_learned.html", {**told, "before": clock(length_of(script))})

@@ -15,7 +15,7 @@ from extendum.web.classes.drawn import drawn
 from extendum.web.teach.models import Link
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 def links(request: HttpRequest) -> HttpResponse:
     """All of somebody's links that work; a POST makes one."""
     if request.method == "POST":

@@ -9,7 +9,7 @@ from django.contrib.auth.decorators import login_not_required
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import render
 from django.views.decorators.cache import never_cache
-from django.views.decorators.http import require_GET
+from django.views.decorators.http import require_safe
 
 from extendum.core.body import Side
 from extendum.core.move import OptionKind
@@ -24,7 +24,7 @@ from extendum.web.teach.models import Link
 from extendum.web.teach.score import Spare, public_score, spares
 
 
-@require_GET
+@require_safe
 @never_cache
 @login_not_required
 def room(request: HttpRequest, code: str) -> HttpResponse:
@@ -35,7 +35,7 @@ def room(request: HttpRequest, code: str) -> HttpResponse:
     return render(request, "teach/room.html", {"link": link, **shown(link)})
 
 
-@require_GET
+@require_safe
 @never_cache
 @login_not_required
 def now(request: HttpRequest, code: str) -> JsonResponse:

@@ -10,7 +10,7 @@ from pathlib import Path
 
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, render
-from django.views.decorators.http import require_GET
+from django.views.decorators.http import require_safe
 
 from extendum.core.captions import captions, chapters, hasty
 from extendum.core.cue_sheet import cue_sheet
@@ -63,7 +63,7 @@ def _recording(request: HttpRequest, pk: int, key: str) -> tuple[LiveRun, _Recor
     return run, _Recording(script, timeline, some, marks(folded, events), *films)
 
 
-@require_GET
+@require_safe
 def takes_page(request: HttpRequest, pk: int, key: str) -> HttpResponse:
     """The take list; ?part=1 as a part of the Stage."""
     run, found = _recording(request, pk, key)
@@ -103,7 +103,7 @@ def _time(ms: int) -> str:
     return f"{ms // 60_000}:{ms // 1000 % 60:02d}.{ms % 1000 // 100}"
 
 
-@require_GET
+@require_safe
 def take_file(request: HttpRequest, pk: int, key: str, kind: str) -> HttpResponse:
     """Something that follows the takes that were kept: in the file as it is, or with ?cut=1 put together."""
     if kind not in KINDS:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from pathlib import Path
 from typing import Any
 
@@ -10,7 +9,7 @@ from django.db import transaction
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import render
 from django.utils import timezone
-from django.views.decorators.http import require_GET, require_http_methods, require_POST
+from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
 from extendum.core.body import Side
 from extendum.core.errors import RefusedError
@@ -20,9 +19,11 @@ from extendum.core.run.refit import CATCHES_AT_S, refit
 from extendum.core.run.steps import steps_of
 from extendum.core.timeline import clock
 from extendum.draw.small import draw_ribbon
+from extendum.formats.json_text import read_json
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
 from extendum.web.classes.drawn import drawn
+from extendum.web.classes.forms import whole
 from extendum.web.classes.models import Revision, StretchClass
 from extendum.web.classes.page import compiled
 from extendum.web.library.figures import stage_figure
@@ -42,26 +43,25 @@ STAGE_PARTS = (
 _WORKER = Path(__file__).parents[1] / "assets" / "worker.js"
 
 
-@require_GET
+@require_safe
 def stage(request: HttpRequest, pk: int) -> HttpResponse:
     """The teacher's screen; the timeline travels with the page, so that it plays without the server."""
     return _stage(request, own_class(request, pk), rehearses=False)
 
 
-@require_GET
+@require_safe
 def rehearse(request: HttpRequest, pk: int) -> HttpResponse:
     """The same screen to rehearse on: at one's own pace, or faster than life."""
     return _stage(request, own_class(request, pk), rehearses=True)
 
 
-@require_GET
+@require_safe
 def take(request: HttpRequest, pk: int) -> HttpResponse:
     """The same screen in front of a camera: a slate, the words as a prompter, retakes and marks."""
     return _stage(request, own_class(request, pk), takes=True)
 
 
 def _stage(request: HttpRequest, of: StretchClass, *, rehearses: bool = False, takes: bool = False) -> HttpResponse:
-    store.close(of)
     script, timeline = store.script_of(of.head), compiled(bytes(of.head.document))
     props: dict[str, Prop] = {p.name: p for item in script.moves() for p in item.move.props}
     library = library_of(request.user)
@@ -92,6 +92,20 @@ def _stage(request: HttpRequest, of: StretchClass, *, rehearses: bool = False, t
 
 
 @require_POST
+def opened(request: HttpRequest, pk: int) -> HttpResponse:
+    """A Stage shows this state of the class: from now on it is never written over. 409 when it was, meanwhile."""
+    of = own_class(request, pk)
+    try:
+        stamp = whole(request.POST, "stamp")
+    except RefusedError as error:
+        return JsonResponse({"message": str(error)}, status=422)
+    if of.stamp != stamp:
+        return JsonResponse({"message": "The class was changed while this page was opened."}, status=409)
+    store.close(of)
+    return HttpResponse(status=204)
+
+
+@require_POST
 def taught(request: HttpRequest, pk: int) -> HttpResponse:
     """The class was taught to its end: remember when."""
     of = own_class(request, pk)
@@ -100,7 +114,7 @@ def taught(request: HttpRequest, pk: int) -> HttpResponse:
     return HttpResponse(status=204)
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 def events(request: HttpRequest, pk: int) -> HttpResponse:
     """What happened on the Stage, whenever it can be told; what was told before changes nothing.
 
@@ -108,13 +122,14 @@ def events(request: HttpRequest, pk: int) -> HttpResponse:
     gives the run that is held now, for those who watch.
     """
     of = own_class(request, pk)
-    if request.method == "GET":
+    if request.method != "POST":
         return JsonResponse({"run": _plain_run(held(of))})
     try:
-        key, stamp, found = _read_events(request.body)
+        plain = read_json(request.body)
+        key, stamp, found = _read_events(plain)
     except RefusedError as error:
         return JsonResponse({"message": str(error)}, status=422)
-    return _keep(of, key, stamp, found, json.loads(request.body))
+    return _keep(of, key, stamp, found, plain)
 
 
 @transaction.atomic
@@ -165,8 +180,8 @@ def catch_up(request: HttpRequest, pk: int) -> HttpResponse:
     """What a re-fit of the rest would do: new lengths by step, and a sentence; nothing is changed here."""
     of = own_class(request, pk)
     try:
-        _, stamp, found = _read_events(request.body)
-        plain = json.loads(request.body)
+        plain = read_json(request.body)
+        _, stamp, found = _read_events(plain)
         at, ends_at = (_milliseconds(plain.get(name), name) for name in ("at", "ends_at"))
     except RefusedError as error:
         return JsonResponse({"message": str(error)}, status=422)
@@ -188,19 +203,15 @@ def _milliseconds(value: object, name: str) -> int:
     return value
 
 
-def _read_events(body: bytes) -> tuple[str, int, list[dict[str, Any]]]:
+def _read_events(plain: dict[str, Any]) -> tuple[str, int, list[dict[str, Any]]]:
     """A run's name, its state of the class, and its events; RefusedError says which part is wrong."""
-    try:
-        plain = json.loads(body)
-    except ValueError:
-        raise RefusedError("body", "JSON", "something else") from None
-    told = plain.get("events") if isinstance(plain, dict) else None
+    told = plain.get("events")
     if not isinstance(told, list) or len(told) > MOST_EVENTS:
         raise RefusedError("events", f"a list of at most {MOST_EVENTS}", type(told).__name__)
     key, stamp = plain.get("run"), plain.get("stamp")
     if not isinstance(key, str) or not 1 <= len(key) <= LONGEST_KEY:
         raise RefusedError("run", f"a name of 1 to {LONGEST_KEY} characters", str(key)[:LONGEST_KEY])
-    if not isinstance(stamp, int) or not 0 <= stamp < 2**31:
+    if isinstance(stamp, bool) or not isinstance(stamp, int) or not 0 <= stamp < 2**31:
         raise RefusedError("stamp", "a whole number", str(stamp)[:20])
     return key, stamp, [_event(one, f"events[{n}]") for n, one in enumerate(told)]
 
@@ -224,7 +235,7 @@ def _event(plain: object, path: str) -> dict[str, Any]:
     return {"key": key, "kind": kind, "step": step, **numbers}
 
 
-@require_GET
+@require_safe
 def worker(request: HttpRequest) -> HttpResponse:
     """The service worker that keeps the Stage when the server is away; it has to be served from the root."""
     answer = HttpResponse(_WORKER.read_text("utf-8"), content_type="text/javascript; charset=utf-8")
