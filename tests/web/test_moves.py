@@ -7,6 +7,7 @@ import pytest
 
 from extendum.core.audience import PROFILES
 from extendum.core.briefing import apply_audience
+from extendum.core.edit import new_script
 from extendum.formats.library import shipped_move, shipped_moves
 from extendum.web.classes import store as classes
 from extendum.web.classes.models import MoveUse
@@ -213,3 +214,27 @@ def test_typing_nothing_suggests_what_comes_next_with_reasons_and_sets_to_begin_
     assert "not in the brief: supine, no posture of the brief" in typed
     assert 'data-set="close-lying"' in typed
     assert "No move is called" in asking.get(f"/classes/{of.pk}/found/?q=zzz").content.decode()
+
+
+def test_what_the_brief_rules_out_comes_last_marked_and_never_chosen_for_you(asking, owner):
+    made = new_script("Chairs", 600)
+    made = replace(made, brief=replace(made.brief, avoid=("calf",)))
+    of = classes.create(owner, made, "Made")
+    page = asking.get(f"/classes/{of.pk}/found/", {"q": "calf"}).content.decode()
+    assert 'aria-selected="true"' not in page and "not in the brief" in page
+    mixed = asking.get(f"/classes/{of.pk}/found/", {"q": "wall"}).content.decode()
+    first, last = mixed.index('aria-selected="true"'), mixed.index("not in the brief")
+    assert first < last and mixed.count('aria-selected="true"') == 1
+
+
+def test_a_move_that_is_not_there_is_written_and_comes_back_into_the_class(asking, owner, stretch_class):
+    page = asking.get(f"/classes/{stretch_class.pk}/found/", {"q": "tail wag", "item": "i1"}).content.decode()
+    address = re.search(r'href="([^"]+)"', page[page.index("write-own") :])[1].replace("&amp;", "&")
+    form = asking.get(address).content.decode()
+    assert 'value="tail wag"' in form and f'href="/classes/{stretch_class.pk}/"' in form
+    answer = asking.post(address, form_of(shipped_move("calf-lean"), name="Tail wag"))
+    assert answer.status_code == 302 and answer.url.startswith(f"/classes/{stretch_class.pk}/?item=")
+    names = [item.name for item in script(stretch_class).items()]
+    assert names[names.index("Tail wag") - 1] == script(stretch_class).item("i1").name
+    lost = asking.post(address.replace("for=", "for=9"), form_of(shipped_move("calf-lean"), name="Lost"))
+    assert lost.status_code == 404 and not OwnMove.objects.filter(name="Lost").exists()

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from enum import Enum, auto
 
 from extendum.core.body import FLOOR, Posture
-from extendum.core.find import holds_words, searchable
+from extendum.core.find import holds_words
 from extendum.core.move import Caution, Move, Prop
 from extendum.core.script import AtHand, Brief
 
@@ -61,11 +61,9 @@ def objections_to(move: Move, brief: Brief) -> Iterator[Objection]:
     for one in _cautions(move, brief):
         if one.leave_out:
             yield Objection(Against.CONDITION, f"{one.condition}: {one.advice or 'leave it out'}")
-    if brief.avoid:
-        text = searchable(move)
-        for words in brief.avoid:
-            if holds_words(text, words):
-                yield Objection(Against.AVOIDED, f"“{words}” is to be avoided")
+    for words in brief.avoid:
+        if holds_words(move, words):
+            yield Objection(Against.AVOIDED, f"“{words}” is to be avoided")
 
 
 def objections(move: Move, brief: Brief) -> tuple[str, ...]:

@@ -28,7 +28,10 @@ class ConventionHold(Checked):
 
 @dataclass(frozen=True, slots=True)
 class LibraryMove(Checked):
-    """A move with its usual dose and words: what a class starts from when it takes the move up."""
+    """A move with its usual dose and words: what a class starts from when it takes the move up.
+
+    ``aliases``: what people also call it, to find it by; a class does not take them up.
+    """
 
     move: Move
     dose: Dose
@@ -38,10 +41,13 @@ class LibraryMove(Checked):
     rest_s: int = whole(0, 600, 0, "between sets")
     facing: Facing = Facing.TOWARDS
     holds: tuple[ConventionHold, ...] = ()
+    aliases: tuple[str, ...] = ()
     extra: Extra = extra()
 
     def __post_init__(self) -> None:
         Checked.__post_init__(self)
+        if any(not 1 <= len(one) <= 80 for one in self.aliases):
+            raise RefusedError("aliases", "names of 1 to 80 characters", max(self.aliases, key=len)[:100])
         named = [one.convention for one in self.holds]
         if len(set(named)) < len(named) or HoldConvention.OWN in named:
             raise RefusedError("holds", "one for each convention at most", ", ".join(named))

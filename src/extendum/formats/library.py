@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import json
-from dataclasses import fields, is_dataclass
+from dataclasses import fields, is_dataclass, replace
 from functools import cache
 from importlib.resources import files
 from typing import Any
@@ -12,7 +12,7 @@ from typing import Any
 from extendum.core.errors import RefusedError
 from extendum.core.library import LibraryMove, StartingSet
 from extendum.formats.codec import from_plain, to_plain
-from extendum.formats.document import read_json
+from extendum.formats.json_text import read_json
 
 
 @cache
@@ -63,8 +63,8 @@ def starting_sets() -> tuple[StartingSet, ...]:
 
 
 def form_of(entry: LibraryMove) -> str:
-    """Which form of a move this is: sixteen characters that change with anything in it."""
-    text = json.dumps(to_plain(entry), sort_keys=True, ensure_ascii=False)
+    """Which form of a move this is: sixteen characters that change with anything that a class takes up."""
+    text = json.dumps(to_plain(replace(entry, aliases=())), sort_keys=True, ensure_ascii=False)
     return hashlib.sha256(text.encode()).hexdigest()[:16]
 
 

@@ -11,7 +11,7 @@ from functools import lru_cache
 from extendum.core.compile import compile_script
 from extendum.core.dose import Elastic, Hold
 from extendum.core.edit import new_script, set_target
-from extendum.core.find import searchable
+from extendum.core.find import searchable, words_in
 from extendum.core.item import MoveItem, Talk, TalkKind
 from extendum.core.library import LibraryMove, take_up
 from extendum.core.move import Move, Sidedness
@@ -96,16 +96,15 @@ _SMALL = frozenset(
 
 @lru_cache(maxsize=4096)
 def _words_of(name: str) -> tuple[str, ...]:
-    """The words of a name that tell something, without their plural."""
-    plain = re.sub(r"[^a-z0-9 ]+", " ", name.casefold().replace("'s", "").replace("-", " "))
-    return tuple(word.removesuffix("s") if len(word) > 3 else word for word in plain.split() if word not in _SMALL)
+    """The words of a name that tell something, as they are found by."""
+    return tuple(word for word in words_in(name) if word not in _SMALL)
 
 
 def like(words: tuple[str, ...], move: Move, letters: SequenceMatcher[str]) -> float:
     """How well words fit a move, 0 to 1: found in its name, or in what else it is found by; and its name in them."""
     if not words:
         return 0.0
-    name, about = _words_of(move.name), _words_of(searchable(move))
+    name, about = _words_of(move.name), tuple(searchable(move))
     found = sum(1.0 if _among(word, name) else 0.6 if _among(word, about) else 0.0 for word in words) / len(words)
     told = sum(_among(word, words) for word in name) / max(1, len(name))
     if 0.55 * found + 0.25 * told + 0.2 <= POSSIBLE:

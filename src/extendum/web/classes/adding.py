@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import render
-from django.views.decorators.http import require_GET
+from django.views.decorators.http import require_safe
 
 from extendum.core.find import Query, find
 from extendum.core.item import MoveItem
@@ -39,7 +39,7 @@ class Found:
         return figure_address(self.entry.move)
 
 
-@require_GET
+@require_safe
 def found(request: HttpRequest, pk: int) -> HttpResponse:
     """Moves for what was typed in ?q=; for nothing typed what could come next after ?item=, and sets to begin with."""
     of = own_class(request, pk)
@@ -57,6 +57,7 @@ def found(request: HttpRequest, pk: int) -> HttpResponse:
         ]
         shown, sets = every, list(sets_to_begin(script, library, starting_sets(), after))
     context = {"found": shown, "sets": sets[:MOST_SETS], "more": len(every) - len(shown), "asked": asked}
+    context |= {"class": of, "after": after or ""}
     return render(request, "library/_found.html", context)
 
 
@@ -78,7 +79,7 @@ def _whole(one: StartingSet, library: Library) -> bool:
     return all(key in library.moves for key in one.moves)
 
 
-@require_GET
+@require_safe
 def newer(request: HttpRequest, pk: int) -> HttpResponse:
     """What differs between a class's copy of a move and the library's form, each part to be chosen."""
     of = own_class(request, pk)

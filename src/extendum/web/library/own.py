@@ -15,13 +15,17 @@ from django.views.decorators.http import require_http_methods, require_POST
 from extendum.core.audience import Condition
 from extendum.core.body import Posture, Region
 from extendum.core.dose import Hold, Manner, Reps, Timed
+from extendum.core.edit import add_move, fresh_id
 from extendum.core.errors import RefusedError
 from extendum.core.library import LibraryMove
+from extendum.core.limits import whole_number
 from extendum.core.move import Bearing, Effect, Kind, Move, Named, OnSide, OptionKind, Sidedness
 from extendum.core.style import Facing
 from extendum.core.words import PLACEHOLDERS, PromptKind
 from extendum.formats.library import shipped_moves
-from extendum.web.classes.models import MoveUse
+from extendum.web.classes import store as classes
+from extendum.web.classes.access import own_class
+from extendum.web.classes.models import MoveUse, StretchClass
 from extendum.web.classes.panels import options
 from extendum.web.classes.posted_items import KINDS, phases_typed, tempo_fields
 from extendum.web.library import store
@@ -62,6 +66,7 @@ def _form_context(request: HttpRequest, entry: LibraryMove, key: str) -> dict[st
         "figures": [(one.key, one.name, one.key == (move.figure or move.key)) for one in _with_figures()],
         "views": [(name, degrees == move.figure_view) for name, degrees in VIEWS.items()],
         "picture": figure_address(move),
+        "back_to": request.GET.get("for", "") if whole_number(request.GET.get("for", "")) else "",
         "others": [(one.move.key, one.move.name) for one in store.library_of(request.user) if one.move.key != key],
         "dose_kinds": [(one.tag, isinstance(dose, one)) for one in KINDS],
         "tempo": tempo_fields(dose),
@@ -82,17 +87,19 @@ def _with_figures() -> list[Move]:
     return sorted((entry.move for entry in shipped_moves()), key=lambda move: move.name)
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 def new_move(request: HttpRequest) -> HttpResponse:
     """A new move of one's own: blank, or with ?like= from another."""
     library, like = store.library_of(request.user), request.GET.get("like", "")
     base = library.moves.get(like)
+    name = request.GET.get("name", "").strip()[:200]
     figure = base.move.figure or base.move.key if base else ""
     start = replace(base, move=replace(base.move, key="", figure=figure)) if base else BLANK
+    start = replace(start, move=replace(start.move, name=name)) if name else start
     return _edit_form(request, start, "")
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 def edit_move(request: HttpRequest, key: str) -> HttpResponse:
     """Change an own move; a shipped one becomes an own version in its place."""
     library = store.library_of(request.user)
@@ -102,8 +109,9 @@ def edit_move(request: HttpRequest, key: str) -> HttpResponse:
 
 
 def _edit_form(request: HttpRequest, base: LibraryMove, key: str) -> HttpResponse:
-    if request.method == "GET":
+    if request.method != "POST":
         return render(request, "library/move_form.html", _form_context(request, base, key))
+    of = own_class(request, whole_number(request.GET["for"]) or 0) if request.GET.get("for") else None
     try:
         kept = store.keep(request.user, entry_from(request.POST, base))
     except (RefusedError, ValueError) as error:
@@ -111,11 +119,26 @@ def _edit_form(request: HttpRequest, base: LibraryMove, key: str) -> HttpRespons
             return render(request, "classes/_notice.html", {"message": str(error)}, status=422)
         context = _form_context(request, base, key) | {"refused": str(error)}
         return render(request, "library/move_form.html", context, status=422)
+    if of:
+        return _back_to_class(request, of, kept)
     told = "Classes that have it keep their copy and are offered the newer form."
     messages.success(request, f"“{kept.move.name}” is in your library. {told}")
     if request.htmx:
         return HttpResponse(status=204, headers={"HX-Redirect": reverse("move", args=[kept.move.key])})
     return redirect("move", kept.move.key)
+
+
+def _back_to_class(request: HttpRequest, of: StretchClass, kept: LibraryMove) -> HttpResponse:
+    """The move goes into the class for which it was written, after the item that was chosen there."""
+    taken = store.library_of(request.user).form(kept.move.key)
+    script = classes.script_of(of.head)
+    after = next((item.id for item in script.items() if item.id == request.GET.get("after")), None)
+    told = f"Added {kept.move.name}"[:300]
+    classes.change(of, of.stamp, told, lambda s: add_move(s, kept, after, taken=taken)[0])
+    there = f"{reverse('desk', args=[of.pk])}?item={fresh_id(script)}"
+    if request.htmx:
+        return HttpResponse(status=204, headers={"HX-Redirect": there})
+    return redirect(there)
 
 
 @require_POST

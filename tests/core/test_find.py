@@ -1,0 +1,65 @@
+"""Finding a move as people type it: also by what else it is called, in any order, with a slip of a finger."""
+
+import pytest
+
+from extendum.core.find import Query, find, words_in
+from extendum.formats.library import shipped_moves
+
+MOVES = shipped_moves()
+NAMED = [(name, entry.move.key) for entry in MOVES for name in (entry.move.name, *entry.aliases)]
+
+
+def found(words):
+    return [entry.move.key for entry in find(MOVES, Query(words))]
+
+
+@pytest.mark.parametrize(
+    ("typed", "first"),
+    [
+        ("neck tilt", "side-neck"),
+        ("ear to shoulder", "side-neck"),
+        ("arm circles", "shoulder-circles"),
+        ("pigeon", "seated-figure-four"),
+        ("butterfly", "soles-together"),
+        ("childs pose", "childs-pose"),
+        ("child’s pose", "childs-pose"),
+        ("figure 4", "seated-figure-four"),
+        ("hamstrng", "seated-hamstring"),
+        ("lean calf", "calf-lean"),
+        ("calves leans", "calf-lean"),
+        ("sholder rol", "shoulder-circles"),
+        ("stretch for the hamstrings", "seated-hamstring"),
+    ],
+)
+def test_what_people_type_comes_first(typed, first):
+    assert found(typed)[0] == first
+
+
+def test_every_name_finds_its_move_also_with_its_words_turned_round():
+    for name, key in NAMED:
+        if len(words_in(name)) > 1:
+            assert key in found(name)[:4], name
+        assert key in found(" ".join(reversed(name.split()))), name
+
+
+def test_a_letter_left_out_or_doubled_still_finds_it():
+    for name, key in NAMED[::7]:
+        longest = max(words_in(name), key=len)
+        if len(longest) < 5:
+            continue
+        for slip in (
+            longest[:2] + longest[3:],
+            longest[:3] + longest[2:],
+            longest[:2] + longest[3] + longest[2] + longest[4:],
+        ):
+            assert key in found(name.casefold().replace(longest, slip)), (name, slip)
+
+
+def test_what_is_near_nothing_finds_nothing_and_slips_add_nothing_to_what_is_there():
+    assert found("zzzz") == [] and found("xylophone") == []
+    assert set(found("calf")) == {e.move.key for e in MOVES if any(w.startswith("calf") for w in words_of(e))}
+
+
+def words_of(entry):
+    targets = " ".join(target.region for target in entry.move.targets)
+    return words_in(" ".join((entry.move.name, *entry.aliases, targets)))
