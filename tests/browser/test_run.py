@@ -8,8 +8,10 @@ import pytest
 from playwright.sync_api import expect
 
 from extendum.core.compile import compile_script
+from extendum.core.edit import add_move, new_script
 from extendum.core.run.fold import KINDS, Event, fold
 from extendum.core.run.steps import steps_of
+from extendum.formats.library import shipped_move
 from extendum.web.classes import store
 from extendum.web.teach.models import LiveEvent, LiveRun
 from extendum.web.teach.score import step_plain
@@ -37,6 +39,7 @@ def plain(run):
     told["steps"] = [step_plain(step) for step in run.steps]
     told["seen"], told["easier"] = sorted(run.seen), sorted(run.easier)
     told["log"] = list(told["log"])
+    told["left"] = run.left and [run.left[0], [step_plain(step) for step in run.left[1]]]
     told["spare"] = [step_plain(step) for step in run.spare]
     return told
 
@@ -165,6 +168,7 @@ def test_a_reload_comes_back_to_the_right_second_and_each_event_is_told_once(pag
         "JSON.parse(localStorage[Object.keys(localStorage).find((k) => k.startsWith('extendum-run'))])"
     )
     page.clock.run_for(9000)
+    page.wait_for_function(f"({KEPT}).told === {len(kept['events'])}")
     assert LiveRun.objects.get().key == kept["run"]
     assert sorted(LiveEvent.objects.values_list("key", flat=True)) == sorted(e["id"] for e in kept["events"])
 
@@ -187,7 +191,7 @@ def test_without_the_server_it_plays_on_reloads_and_tells_later(page, digging):
     page.evaluate("window.dispatchEvent(new Event('online'))")
     page.clock.run_for(9000)
     expect(page.locator("#after-kept")).to_have_text("What happened is kept with the class.")
-    assert list(LiveEvent.objects.values_list("kind", flat=True)) == ["start", "skip", "pause"]
+    assert list(LiveEvent.objects.values_list("kind", flat=True)) == ["start", "skip-item", "pause"]
 
 
 def test_a_laptop_that_slept_goes_on_by_the_clock_on_the_wall_and_one_key_goes_back(page, digging):
@@ -394,3 +398,103 @@ def test_a_class_that_ended_without_the_server_is_told_when_its_stage_is_opened_
     assert (kinds[0], kinds[-1]) == ("start", "end")
     assert len(kinds) > 10
     assert LiveRun.objects.get().session.of == digging
+
+
+@pytest.fixture
+def ankles(owner):
+    """A class of ankle circles, on each side in each direction, and a move after them."""
+    script = new_script("Ankles", 300)
+    for key in ("ankle-circles", "shoulder-circles"):
+        script, _ = add_move(script, shipped_move(key))
+    return store.create(owner, script, "Made")
+
+
+def test_skipping_leaves_the_whole_item_and_says_how_much_of_it(page, ankles):
+    to_the_stage(page, ankles)
+    page.keyboard.press(" ")
+    assert page.inner_text("#name") == "Ankle circles"
+    page.keyboard.press("Enter")  # they are in
+    pass_time(page, 5)
+    page.keyboard.press("Shift+N")
+    assert page.inner_text("#name") == "Ankle circles" and page.locator("#skip-part").is_enabled()
+    page.keyboard.press("n")
+    assert page.inner_text("#name") == "Shoulder circles" and page.locator("#skip-part").is_disabled()
+    expect(page.locator("#told")).to_contain_text("Skipped: Ankle circles")
+    page.keyboard.press("b")  # at once: it goes on where it was left
+    assert page.inner_text("#name") == "Ankle circles"
+    page.keyboard.press("n")
+    page.keyboard.press("t")
+    expect(page.locator("#tray-found button").first).to_contain_text("3 of 4 parts skipped")
+    page.keyboard.press("t")
+    pass_time(page, 20)
+    page.keyboard.press("Escape")
+    page.keyboard.press("e")
+    card = page.locator("#learned")
+    expect(card).to_contain_text("Skipped: Ankle circles (3 of 4 parts)")
+    card.locator("text=Its log").click()
+    expect(page.locator("tr", has_text="Ankle circles").last).to_contain_text("skipped, 3 of 4 parts")
+
+
+def test_a_class_is_ended_in_the_middle_and_its_log_tells_what_was_not_reached(page, digging):
+    to_the_stage(page, digging)
+    page.keyboard.press(" ")
+    pass_time(page, 20)
+    page.keyboard.press("n")
+    pass_time(page, 30)
+    page.keyboard.press("Escape")
+    page.locator("#ask[open]").wait_for()
+    page.click("text=End here and log it")
+    card = page.locator("#learned .facts")
+    expect(card).to_contain_text("Skipped: Slow breaths, standing")
+    expect(card).to_contain_text("not reached: ")
+    assert store.StretchClass.objects.get(pk=digging.pk).taught_at
+
+
+def test_a_paused_class_asks_whether_it_goes_on_or_begins_again(page, digging):
+    to_the_stage(page, digging)
+    page.keyboard.press(" ")
+    pass_time(page, 20)
+    left = page.inner_text("#left")
+    page.keyboard.press("Escape")
+    page.keyboard.press("p")
+    page.wait_for_selector("#desk")
+    page.goto(f"/classes/{digging.pk}/stage/")
+    expect(page.locator("#paused")).to_be_visible()
+    expect(page.locator("#paused-where")).to_contain_text("0:20 in, at Slow breaths")
+    page.keyboard.press("n")  # nothing moves before it is said
+    page.keyboard.press(" ")
+    expect(page.locator("#paused")).to_be_hidden()
+    assert page.inner_text("#left") == left and page.inner_text("#phase") != "paused"
+    page.keyboard.press(" ")
+    page.reload()
+    expect(page.locator("#paused")).to_be_visible()
+    page.click("#restart")
+    expect(page.locator("#left")).to_have_text("12:00 left")
+    page.clock.run_for(9000)
+    page.wait_for_function("!Object.keys(localStorage).some((key) => key.startsWith('extendum-aside'))")
+    first, second = LiveRun.objects.order_by("pk")
+    assert list(first.events.values_list("kind", flat=True)) == ["start", "pause", "resume", "pause", "end"]
+    assert list(second.events.values_list("kind", flat=True)) == ["start"]
+
+
+def test_the_first_side_is_named_only_where_the_second_has_its_length(page, digging):
+    to_the_stage(page, digging)
+    script = store.script_of(digging.head)
+    steps = [step_plain(step) for step in steps_of(script, compile_script(script))]
+    told = page.evaluate(
+        """async (steps) => {
+            const { asTheFirst, fold } = await import("/static/js/playing.js");
+            const first = steps.find((one) => one.partner), second = first.partner;
+            const at = steps.slice(0, steps.indexOf(first)).reduce((sum, one) => sum + one.ms, 0);
+            const after = (kind, at, more) => {
+                const events = [["start", 0], [kind, at, more]].map(([kind, at, more], n) =>
+                    ({ id: String(n), at, kind, step: "", ms: 0, ...more }));
+                const run = fold(steps, events);
+                return asTheFirst(run, run.steps.find((one) => one.id === second), steps);
+            };
+            return [after("end-now", at + 9000), after("fit", at - 1, { step: second, ms: 9000 }),
+                after("skip", at + 5000), after("pause", at + 90000)];
+        }""",
+        steps,
+    )
+    assert told == [True, False, False, False]

@@ -15,7 +15,7 @@ from extendum.core.run.steps import Step, steps_of
 from extendum.formats.document import loads
 from tests.strategies import scripts
 
-DEMO = Path(__file__).parents[2] / "demo"
+DEMO = Path(__file__).parents[2] / "src/extendum/data/demo"
 CALF = (
     Step("way", "calf", "calf.1", 4000, "left"),
     Step("hold", "calf", "calf.1", 30_000, "left", works=True, partner="hold-2"),

@@ -47,7 +47,9 @@ class Span:
 class Run:
     """Where a run is: its steps as they have become, the step that is on and how far, and the log.
 
-    ``spare``: steps of moves that are not in the class and may be brought in.
+    ``spare``: steps of moves that are not in the class and may be brought in. ``left``: where the item was left that
+    was skipped just now, with the steps as they were: going back at once takes it up again. ``stopped``: the step in
+    which the class was ended by hand; what comes after it was not reached.
     """
 
     steps: tuple[Step, ...]
@@ -61,6 +63,8 @@ class Run:
     easier: frozenset[str] = frozenset()
     seen: frozenset[str] = frozenset()
     spare: tuple[Step, ...] = ()
+    left: tuple[int, tuple[Step, ...]] | None = None
+    stopped: str = ""
 
     @property
     def step(self) -> Step:
@@ -93,7 +97,8 @@ def after(run: Run, event: Event) -> Run:
     run = replace(run, seen=run.seen | {event.id})
     if not run.steps or (event.kind != "start" and not run.started) or (run.ended and event.kind not in _AFTER_THE_END):
         return run
-    return _KINDS[event.kind](run, event)
+    run = _KINDS[event.kind](run, event)
+    return run if event.kind in _KEEPS_LEFT or run.left is None else replace(run, left=None)
 
 
 def advance(run: Run, now: int) -> Run:
@@ -208,6 +213,20 @@ def _skip(run: Run, event: Event) -> Run:
     return _to(run, _next_pass(run))
 
 
+def visit_of(step: Step) -> tuple[str, ...]:
+    """What the steps of an item in one round have in common, over all its passes."""
+    return step.item, *step.group.split(".")[2:]
+
+
+def _skip_item(run: Run, event: Event) -> Run:
+    """On to the next item: what is left of this one in its round is not done, also where it comes later in a chain."""
+    visit, index = visit_of(run.step), run.at
+    while index < len(run.steps) and visit_of(run.steps[index]) == visit:
+        index += 1
+    later = tuple(step for step in run.steps[index:] if visit_of(step) != visit)
+    return replace(_to(replace(run, steps=(*run.steps[:index], *later)), index), left=(run.at, run.steps))
+
+
 def _next_pass(run: Run) -> int:
     """Where the pass that is on is over."""
     index, group = run.at, run.step.group
@@ -226,7 +245,7 @@ def _retake(run: Run, event: Event) -> Run:
     index = min(run.at, len(run.steps) - 1)
     while index > 0 and run.steps[index - 1].item == run.steps[index].item:
         index -= 1
-    return replace(_to(run, index), ended=False, running=True)
+    return replace(_to(run, index), ended=False, running=True, stopped="")
 
 
 def _mark(run: Run, event: Event) -> Run:
@@ -235,13 +254,17 @@ def _mark(run: Run, event: Event) -> Run:
 
 
 def _back(run: Run, event: Event) -> Run:
-    """To the beginning of this pass; just after it, to the pass before."""
+    """To the beginning of this pass; just after it, to the pass before, or to the item that was skipped just now."""
     index = min(run.at, len(run.steps) - 1)
     begin = _begins(run, index)
     lasted = sum(step.ms for step in run.steps[begin:index]) + run.into
+    if run.left is not None and (run.ended or lasted < BACK_WITHIN_MS):
+        index, steps = run.left
+        whole = replace(run, steps=steps)
+        return replace(_to(whole, _begins(whole, index)), ended=False, running=True if run.ended else run.running)
     if not run.ended and lasted < BACK_WITHIN_MS and begin > 0:
         begin = _begins(run, begin - 1)
-    return replace(_to(run, begin), ended=False, running=True if run.ended else run.running)
+    return replace(_to(run, begin), ended=False, running=True if run.ended else run.running, stopped="")
 
 
 def _swap(run: Run, event: Event) -> Run:
@@ -308,9 +331,11 @@ def _rewind(run: Run, event: Event) -> Run:
 
 
 def _end(run: Run, event: Event) -> Run:
-    return _to(run, len(run.steps))
+    return replace(_to(run, len(run.steps)), stopped=run.step.id)
 
 
+#: What leaves it open to go back to the item that was skipped just now.
+_KEEPS_LEFT = frozenset({"skip-item", "pause", "resume", "easier", "mark"})
 #: What still does something when the run has ended.
 _AFTER_THE_END = frozenset({"back", "retake"})
 _KINDS: Mapping[str, Callable[[Run, Event], Run]] = {
@@ -322,6 +347,7 @@ _KINDS: Mapping[str, Callable[[Run, Event], Run]] = {
     "end-now": _end_now,
     "in": _they_are_in,
     "skip": _skip,
+    "skip-item": _skip_item,
     "repeat": _repeat,
     "back": _back,
     "retake": _retake,

@@ -9,7 +9,7 @@ from extendum.core.run.fold import Event, Run, advance, after
 from extendum.core.run.steps import Step
 
 #: Events that leave the step that is on before it is over, or come to it again.
-_JUMPS = frozenset({"skip", "back", "repeat", "retake", "rewind", "end", "swap"})
+_JUMPS = frozenset({"skip", "skip-item", "back", "repeat", "retake", "rewind", "end", "swap"})
 
 
 @dataclass(frozen=True, slots=True)

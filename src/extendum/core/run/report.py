@@ -14,7 +14,7 @@ from extendum.core.body import Side
 from extendum.core.explain import names
 from extendum.core.run.fold import Event, Run, Span
 from extendum.core.run.log import Spent, spent
-from extendum.core.run.steps import Step
+from extendum.core.run.steps import Step, steps_of
 from extendum.core.script import Script
 from extendum.core.timeline import Segment, SegmentKind, Timeline, clock
 
@@ -35,6 +35,7 @@ class Cause(StrEnum):
     AGAIN = "done again"
     PUT_IN = "put in"
     SKIPPED = "skipped"
+    NOT_REACHED = "not reached"
     PAUSED = "paused"
 
 
@@ -70,6 +71,23 @@ class Sides:
         return round(abs(self.left_ms - self.right_ms) / 1000)
 
 
+@dataclass(frozen=True, slots=True)
+class LeftOut:
+    """A move of which so many of its parts (sides, directions, sets, rounds) were not done."""
+
+    name: str
+    parts: int
+    of: int
+
+    @property
+    def how_much(self) -> str:
+        """How much of it: "3 of 4 parts"; empty for all of it."""
+        return f"{self.parts} of {self.of} parts" if self.parts < self.of else ""
+
+    def __str__(self) -> str:
+        return f"{self.name} ({self.how_much})" if self.how_much else self.name
+
+
 def off_words(seconds: int) -> str:
     """How far from a plan, as it is said: "25 s over", "2:05 under", "as planned"."""
     if abs(seconds) < SAME_S:
@@ -87,7 +105,8 @@ class Report:
     lines: tuple[Line, ...]
     causes: Mapping[Cause, int]
     sides: tuple[Sides, ...]
-    skipped: tuple[str, ...]
+    skipped: tuple[LeftOut, ...]
+    not_reached: tuple[LeftOut, ...]
     longer: tuple[tuple[str, int], ...]
     put_in: tuple[str, ...]
     easier: tuple[str, ...]
@@ -130,14 +149,19 @@ class Report:
         return f"{worst.name}: left {_s(worst.left_ms)}, right {_s(worst.right_ms)}{more}."
 
     def _otherwise(self) -> str:
-        more = len(self.skipped) - MOST_NAMED
-        left_out = (*self.skipped[:MOST_NAMED], f"{more} more") if more > 1 else self.skipped
-        told = [f"skipped: {names(left_out)}"] if self.skipped else []
+        told = [f"skipped: {names(_first(self.skipped))}"] if self.skipped else []
+        told += [f"not reached: {names(_first(self.not_reached))}"] if self.not_reached else []
         told += [f"longer: {names([f'{name} by {seconds} s' for name, seconds in self.longer])}"] if self.longer else []
         told += [f"put in: {names(self.put_in)}"] if self.put_in else []
         told += [f"the easier way: {names(self.easier)}"] if self.easier else []
         whole = "; ".join(told)
         return f"{whole[0].upper()}{whole[1:]}." if told else "Everything was done that was planned."
+
+
+def _first(some: Sequence[LeftOut]) -> Sequence[str]:
+    """The first of them, and how many more there are."""
+    more, told = len(some) - MOST_NAMED, [str(one) for one in some]
+    return (*told[:MOST_NAMED], f"{more} more") if more > 1 else told
 
 
 _TALKS = frozenset(
@@ -168,7 +192,11 @@ def report(
     again = _come_again(run.log)
     items = {item.id: item for item in script.items()}
     called = {**brought, **{item.id: item.name for item in script.items()}}
-    lines = tuple(_line(step, planned, happened, fitted, again, called) for step in _steps(run, planned))
+    coming = _coming(run)
+    lines = tuple(
+        _line(step, planned, happened, fitted, again, called, coming)
+        for step in _steps(run, steps_of(script, timeline))
+    )
     causes = dict.fromkeys(Cause, 0)
     for line in lines:
         causes[line.cause] += line.off_ms
@@ -177,7 +205,6 @@ def report(
     for line in lines:
         if line.step.works and line.planned_ms is not None:
             work.setdefault(line.step.item, []).append(line)
-    skipped = [item for item, some in work.items() if not any(line.spent.on for line in some)]
     more = {item: round(sum(line.off_ms for line in some if line.spent.on) / 1000) for item, some in work.items()}
     put_in = dict.fromkeys(line.name for line in lines if line.planned_ms is None and line.spent.on)
     return Report(
@@ -186,16 +213,43 @@ def report(
         lines,
         causes,
         tuple(_sides(script, work)),
-        tuple(items[item].name for item in skipped),
+        _parts_without(Cause.SKIPPED, work),
+        _parts_without(Cause.NOT_REACHED, work),
         tuple((items[item].name, seconds) for item, seconds in more.items() if seconds >= SAME_S),
         tuple(put_in),
         tuple(items[item].name for item in sorted(run.easier) if item in items),
     )
 
 
-def _steps(run: Run, planned: Mapping[str, Segment]) -> Sequence[Step]:
-    """All steps of the run; what is not planned only where it was really on."""
-    return [step for step in run.steps if step.id in planned or any(span.step == step.id for span in run.log)]
+def _parts_without(cause: Cause, work: Mapping[str, Sequence[Line]]) -> tuple[LeftOut, ...]:
+    """The moves of which parts were skipped, or not reached."""
+    found = []
+    for some in work.values():
+        parts = {line.step.group for line in some}
+        without = {line.step.group for line in some if line.cause is cause}
+        without -= {line.step.group for line in some if line.spent.on}
+        if without:
+            found.append(LeftOut(some[0].name, len(without), len(parts)))
+    return tuple(found)
+
+
+def _coming(run: Run) -> frozenset[str]:
+    """The steps that were not reached: those after the one that is on, or in which the class was ended by hand."""
+    if run.ended and not run.stopped:
+        return frozenset()
+    last = run.stopped or run.step.id
+    at = next((n for n, step in enumerate(run.steps) if step.id == last), -1)
+    return frozenset(step.id for step in run.steps[at + 1 :])
+
+
+def _steps(run: Run, planned: Sequence[Step]) -> Sequence[Step]:
+    """All steps of the run and those taken out of it; what is not planned only where it was really on."""
+    known, on = {step.id for step in planned}, {span.step for span in run.log}
+    taken_out = known - {step.id for step in run.steps}
+    return [
+        *(step for step in run.steps if step.id in known or step.id in on),
+        *(step for step in planned if step.id in taken_out),
+    ]
 
 
 def _line(
@@ -205,6 +259,7 @@ def _line(
     fitted: set[str],
     again: set[str],
     called: Mapping[str, str],
+    coming: frozenset[str],
 ) -> Line:
     segment, was = planned.get(step.id), happened.get(step.id, Spent())
     if segment is None:
@@ -212,7 +267,7 @@ def _line(
         kind = SegmentKind.REST if not step.works else SegmentKind.HOLD
         return Line(step, name, kind, None, was, Cause.PUT_IN)
     if not was.on:
-        cause = Cause.SKIPPED
+        cause = Cause.NOT_REACHED if step.id in coming else Cause.SKIPPED
     elif step.id in again:
         cause = Cause.AGAIN
     elif step.works:

@@ -13,7 +13,7 @@ from extendum.core.run.steps import Step
 from extendum.core.timeline import Anchor, Cue, Segment, Timeline
 
 #: Events after which another take begins.
-_CUTS = frozenset({"retake", "repeat", "back", "skip", "rewind", "swap"})
+_CUTS = frozenset({"retake", "repeat", "back", "skip", "skip-item", "rewind", "swap"})
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,14 +7,14 @@ from dataclasses import replace
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 
 from extendum.formats.document import loads
 from extendum.web.classes import store
 from extendum.web.guide.texts import guide
 
 
-@require_GET
+@require_safe
 def help_page(request: HttpRequest) -> HttpResponse:
     """How a class comes about, every screen with its keys, and every word of the trade."""
     return render(request, "guide/help.html", {"guide": guide(), "screens": guide().screens.values()})

@@ -6,7 +6,7 @@ const BACK_WITHIN = 2000;
 const LONGEST = 3_600_000;
 const MOST_STEPS = 4000;
 
-export const fresh = (steps, spare = []) => ({ steps, at: 0, into: 0, running: false, started: false, ended: false, clock: 0, log: [], easier: [], seen: [], spare });
+export const fresh = (steps, spare = []) => ({ steps, at: 0, into: 0, running: false, started: false, ended: false, clock: 0, log: [], easier: [], seen: [], spare, left: null, stopped: "" });
 export const stepOf = (run) => run.steps[Math.min(run.at, run.steps.length - 1)];
 export const leftMs = (run) => run.ended ? 0
   : Math.max(0, stepOf(run).ms - run.into) + run.steps.slice(run.at + 1).reduce((sum, step) => sum + step.ms, 0);
@@ -19,7 +19,8 @@ export function after(run, event) {
   const now = { ...advance(run, event.at) };
   now.seen = [...now.seen, event.id];
   if (!now.steps.length || (event.kind !== "start" && !now.started) || (now.ended && !["back", "retake"].includes(event.kind))) return now;
-  return kinds[event.kind](now, event);
+  const then = kinds[event.kind](now, event);
+  return keepsLeft.includes(event.kind) ? then : { ...then, left: null };
 }
 
 // The run at a time: what is running goes on, step after step; an open step waits.
@@ -70,6 +71,10 @@ function putIn(run, steps) {
   const index = nextPass(run);
   return run.steps.length + steps.length > MOST_STEPS ? run : { ...run, steps: [...run.steps.slice(0, index), ...steps, ...run.steps.slice(index)] };
 }
+// What the steps of an item in one round have in common, over all its passes.
+export const visitOf = (step) => [step.item, ...step.group.split(".").slice(2)].join(".");
+// What leaves it open to go back to the item that was skipped just now.
+const keepsLeft = ["skip-item", "pause", "resume", "easier", "mark"];
 const most = (ms) => Math.min(LONGEST, ms);
 
 const kinds = {
@@ -100,18 +105,29 @@ const kinds = {
     return work < 0 || work === run.at ? run : to(run, work);
   },
   skip: (run) => to(run, nextPass(run)),
+  "skip-item"(run) {
+    const visit = visitOf(stepOf(run));
+    let index = run.at;
+    while (index < run.steps.length && visitOf(run.steps[index]) === visit) index += 1;
+    const later = run.steps.slice(index).filter((step) => visitOf(step) !== visit);
+    return { ...to({ ...run, steps: [...run.steps.slice(0, index), ...later] }, index), left: [run.at, run.steps] };
+  },
   repeat: (run) => to(run, begins(run, run.at)),
   back(run) {
     const index = Math.min(run.at, run.steps.length - 1);
     let begin = begins(run, index);
     const lasted = run.steps.slice(begin, index).reduce((sum, step) => sum + step.ms, 0) + run.into;
+    if (run.left && (run.ended || lasted < BACK_WITHIN)) {
+      const whole = { ...run, steps: run.left[1] };
+      return { ...to(whole, begins(whole, run.left[0])), ended: false, running: run.ended ? true : run.running };
+    }
     if (!run.ended && lasted < BACK_WITHIN && begin > 0) begin = begins(run, begin - 1);
-    return { ...to(run, begin), ended: false, running: run.ended ? true : run.running };
+    return { ...to(run, begin), ended: false, running: run.ended ? true : run.running, stopped: "" };
   },
   retake(run) {
     let index = Math.min(run.at, run.steps.length - 1);
     while (index > 0 && run.steps[index - 1].item === run.steps[index].item) index -= 1;
-    return { ...to(run, index), ended: false, running: true };
+    return { ...to(run, index), ended: false, running: true, stopped: "" };
   },
   mark: (run) => run,
   swap(run) {
@@ -144,7 +160,7 @@ const kinds = {
     while (back > into && index > 0) { back -= into; index -= 1; into = run.steps[index].ms; }
     return { ...run, at: index, into: Math.max(0, into - back) };
   },
-  end: (run) => to(run, run.steps.length),
+  end: (run) => ({ ...to(run, run.steps.length), stopped: stepOf(run).id }),
 };
 
 // ---- what is to be seen -----------------------------------------------------------------------------------
@@ -218,6 +234,15 @@ export function wordsNow(score, run) {
     into = Infinity;
   }
   return { text: "", said: true };
+}
+
+// Whether a second side lasts otherwise than planned because that is what its first side really got.
+export function asTheFirst(run, step, planned) {
+  const first = planned.find((one) => one.partner === step.id);
+  const plan = planned.find((one) => one.id === step.id);
+  if (!first || !plan || step.ms === plan.ms) return false;
+  const got = run.log.filter((span) => span.step === first.id && !span.paused).reduce((sum, span) => sum + span.end - span.start, 0);
+  return got > 0 && Math.ceil(got / (first.unit || 1)) * (first.unit || 1) === step.ms;
 }
 
 // What comes next: the other side of the same item, or the next item.

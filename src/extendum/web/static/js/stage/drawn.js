@@ -2,7 +2,7 @@
 import {
   can, clock, drawBreath, drawStretch, el, fitLines, fitName, mark, measureAgain, moveFigure, noFigure, opposite, put, show, showFigure,
 } from "../drawing.js";
-import { advance, following, leftMs, seenNow, stepOf, wordsNow } from "../playing.js";
+import { advance, asTheFirst, following, leftMs, seenNow, stepOf, visitOf, wordsNow } from "../playing.js";
 import { lasted, lateMs, live, now, records, rehearses, TIMES } from "./live.js";
 
 const PHASES = {
@@ -103,7 +103,13 @@ function drawKeys(run, { works, waits, step }, easy) {
   can("more", works && step.unit);
   can("longer", works && !waits);
   can("easier", live.score.easier[step.item]);
+  can("skip-part", hasMoreParts(run));
   put("easier", "aria-pressed", String(Boolean(easy)));
+}
+// Whether more than this pass is left of the item that is on.
+function hasMoreParts(run) {
+  const step = stepOf(run), visit = visitOf(step);
+  return run.steps.slice(run.at + 1).some((one) => one.group !== step.group && visitOf(one) === visit);
 }
 // On time, or by how much not; and when the class will end by the clock on the wall.
 function drawClock(run, at) {
@@ -135,10 +141,7 @@ function drawRibbon(run, seen) {
 function drawNote(run, step, easy) {
   const { score } = live, notes = [];
   if (score.facing[step.item] && score.facing[step.item] !== "towards the class") notes.push(`you: ${score.facing[step.item]}`);
-  const planned = new Map(score.steps.map((one) => [one.id, one]));
-  const seconds = new Set(score.steps.map((one) => one.partner));
-  const here = run.steps.filter((one) => one.group === step.group && seconds.has(one.id));
-  if (here.some((one) => one.ms !== planned.get(one.id)?.ms)) notes.push("as long as the first side");
+  if (run.steps.some((one) => one.group === step.group && asTheFirst(run, one, score.steps))) notes.push("as long as the first side");
   if (records && score.space[step.item]) notes.push(score.space[step.item]);
   if (easy) notes.push("the easier way");
   show("note", notes.join(" · "));

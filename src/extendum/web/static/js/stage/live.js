@@ -51,11 +51,17 @@ async function tellAside() {
     } catch { return; /* still away: later */ }
   }
 }
+// A class that was paused and is begun anew ended where it was paused; what is after that was not reached.
+export function endOld() {
+  const { record } = live, at = record.events.at(-1).at;
+  record.events.push({ id: `${record.events.length}-${at}`, at, kind: "end", step: "", ms: 0 });
+}
 export function newRun(mode) {
   putAside();
   live.record = { ...newRecord(), ...(mode && { mode }) };
   again();
   keep();
+  tellAside();
 }
 if (!fresh || live.run.ended) newRun();
 // So is what was not told of the class as it was before it was changed.
@@ -65,7 +71,6 @@ for (const key of Object.keys(localStorage).filter((one) => !apart && one !== KE
   localStorage.setItem(`${ASIDE}${old.run}`, JSON.stringify({ stamp: Number(key.split("-").at(-1)), ...old, of: root.class, apart }));
   localStorage.setItem(key, JSON.stringify({ ...old, told: old.events.length }));
 }
-tellAside();
 export const returned = live.run.started;
 
 // ---- the clock: monotonic; where the wall clock got ahead of it the laptop slept, and the class has gone on ---------
@@ -186,6 +191,13 @@ export async function takeOver() {
   live.record.told = 0;
   keep();
   await tellServer(true);
+}
+// What this page shows is kept as it is from now on; was it changed while the page was on its way, it comes again.
+export function tellOpened() {
+  const body = new URLSearchParams({ stamp: root.stamp });
+  return fetch(root.opened, { method: "POST", headers: { "X-CSRFToken": root.csrf }, body }).then((answer) => {
+    if (answer.status === 409 && !live.run.started) location.reload();
+  }).catch(() => {});
 }
 // When this page opens, another Stage may be teaching already.
 export function askWhoTeaches() {

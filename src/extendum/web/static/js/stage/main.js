@@ -1,13 +1,13 @@
 // The Stage: what is pressed, what sounds, and the frames. What is shown is in drawn.js, what happened in live.js.
 import { clock, el, hide, show, watchStretch } from "../drawing.js";
-import { advance, cueMs, cuesOf, seenNow, stepOf, textOf } from "../playing.js";
+import { advance, cueMs, cuesOf, leftMs, seenNow, stepOf, textOf } from "../playing.js";
 import * as sounds from "../sounds.js";
 import { catchUp, catchUpAlone, leaveIt } from "./catching.js";
 import { draw, drawAgain, hasWork, sizeAgain } from "./drawn.js";
-import { act, apart, askWhoTeaches, backFromSleep, endBy, keep, lasted, lateMs, live, newRun, now, plannedMs, records, rehearses, returned, takeOver, tellServer, told } from "./live.js";
+import { act, apart, askWhoTeaches, backFromSleep, endBy, endOld, keep, lasted, lateMs, live, newRun, now, plannedMs, records, rehearses, returned, takeOver, tellOpened, tellServer, told } from "./live.js";
 import { hushTold, post, root, tell } from "./page.js";
 import { drawPrompter } from "./prompter.js";
-import { openTray } from "./tray.js";
+import { openTray, partsDone } from "./tray.js";
 
 const active = () => live.run.started && !live.run.ended;
 const fullScreen = () => document.documentElement.requestFullscreen?.().catch(() => {});
@@ -95,11 +95,19 @@ function leave() {
   el("ask").showModal();
 }
 live.changed = () => { cover(); drawAgain(); };
+function sayWherePaused() {
+  const { item } = stepOf(live.run), at = new Date(live.run.clock);
+  const paused = live.record.events.findLast(({ kind }) => kind === "pause")?.at ?? live.run.clock;
+  at.setTime(paused);
+  const day = at.toDateString() === new Date().toDateString() ? "" : `${at.toLocaleDateString("en-GB", { day: "numeric", month: "short" })}, `;
+  show("paused-where", `${clock(Math.round((paused - live.run.log[0].start) / 1000))} in, at ${live.score.names[item] ?? "a rest"}; paused at ${day}${at.toTimeString().slice(0, 5)}. ${clock(Math.ceil(leftMs(live.run) / 1000))} left.`);
+}
 // What lies over the Stage before it begins, while it counts in, and when it is over.
 function cover() {
   const { run } = live;
   hide("counting", counting === null);
   hide("before", run.started || counting !== null);
+  if (el("paused")) hide("paused", !asksPaused || live.watching || counting !== null);
   hide("after", !run.ended);
 }
 
@@ -144,6 +152,23 @@ el("sound").addEventListener("change", ({ target }) => sounds.set(target.name, t
 
 // ---- input -------------------------------------------------------------------------------------------
 function full() { if (document.fullscreenElement) document.exitFullscreen(); else fullScreen(); }
+// A class that was left in the middle: nothing moves until it is said whether it goes on.
+let asksPaused = returned && !live.run.running && !live.run.ended && !apart;
+function goOnPaused() {
+  if (!asksPaused) return;
+  asksPaused = false;
+  cover();
+  act("resume");
+  stayAwake();
+}
+function restart() {
+  if (!asksPaused) return;
+  asksPaused = false;
+  endOld();
+  newRun();
+  live.changed();
+  countIn();
+}
 function stay() { el("ask").close(); act("resume"); }
 function swap() {
   const was = stepOf(live.run).side;
@@ -155,17 +180,23 @@ function jump(kind) {
   sounds.hush();
   act(kind);
 }
+// N leaves the whole item; back at once takes it up again.
+function skipItem() {
+  const { item } = stepOf(live.run), name = live.score.names[item];
+  jump("skip-item");
+  if (name && !apart) tell(`Skipped: ${name}. ${partsDone(live.run, item) ? "What was left of it" : "It"} waits in the tray; B at once takes it up again.`);
+}
 const going = (what) => () => { if (active()) what(); };
 const teaching = (what) => going(() => (apart ? tell("Not in a rehearsal.") : what()));
 const deeds = {
   go: goOn, pause: toggle, start: countIn, longer: going(() => act("longer", { ms: 10_000 })), more: going(() => act("more")),
-  back: () => { if (live.run.started) jump("back"); }, again: going(() => jump("repeat")), skip: going(() => jump("skip")), swap: going(swap),
+  back: () => { if (live.run.started) jump("back"); }, again: going(() => jump("repeat")), skip: going(skipItem), "skip-part": going(() => jump("skip")), swap: going(swap),
   easier: going(() => act("easier")), rest: going(() => { el("tray").close(); act("insert", { ms: 30_000 }); tell("A rest of 30 s comes before the next pass."); }),
   "catch-up": teaching(catchUp), "take-over": takeOver, "open-tray": teaching(openTray), "tray-close": () => el("tray").close(), settings: openSound, "sound-close": openSound,
   try: () => { sounds.on(); sounds.tone("release"); sounds.speak("Keep breathing."); }, full, leave, stay,
   retake: going(() => { jump("retake"); tell("Another take of this item; the one before is kept in the file."); }),
   mark: going(() => { act("mark", { step: "insert shot" }); tell("Marked: an insert shot here."); }),
-  tap: () => rehearse("tap"), fast: () => rehearse("fast"), enough: going(() => { el("ask").close(); jump("end"); }),
+  tap: () => rehearse("tap"), fast: () => rehearse("fast"), enough: going(() => { el("ask").close(); jump("end"); }), "go-on": goOnPaused, restart,
 };
 for (const [id, what] of Object.entries(deeds)) el(id)?.addEventListener("click", (event) => { event.currentTarget.blur(); what(); });
 el("end-by")?.addEventListener("change", endBy);
@@ -191,7 +222,7 @@ if (root.clickers === "yes" && !apart) clicked();
 // Keys of our own, and what presentation clickers send: page down and up, and the full stop for a dark screen.
 const keys = {
   " ": toggle, enter: goOn, pagedown: goOn, pageup: deeds.back, ".": toggle, l: deeds.longer, o: deeds.more, b: deeds.back, r: records ? deeds.retake : deeds.again, k: () => { if (records) deeds.mark(); },
-  n: deeds.skip, s: deeds.swap, x: deeds.easier, i: deeds.rest, e: going(() => act("end-now")), c: deeds["catch-up"], z: backFromSleep,
+  n: deeds.skip, "shift+n": deeds["skip-part"], s: deeds.swap, x: deeds.easier, i: deeds.rest, e: going(() => act("end-now")), c: deeds["catch-up"], z: backFromSleep,
   arrowleft: deeds.back, arrowright: deeds.skip, t: () => (live.watching ? takeOver() : deeds["open-tray"]()), m: openSound, w: full, escape: leave,
   h: () => { if (!live.run.started) el("rehearse")?.click(); },
   f: () => { if (rehearses) rehearse("fast"); },
@@ -199,9 +230,15 @@ const keys = {
 const BEFORE = [toggle, goOn, openSound, full, leave, keys.f, keys.h];
 document.addEventListener("keydown", (event) => {
   if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
-  const key = event.key.toLowerCase();
+  const key = (event.shiftKey && event.key === "N" ? "shift+" : "") + event.key.toLowerCase();
   if (el("ask").open) {
-    if (key === " " && !event.target.closest("a, button:not(#stay)")) { event.preventDefault(); stay(); }
+    const asked = { " ": stay, e: deeds.enough, p: () => el("really").click() }[key];
+    if (asked && !(key === " " && event.target.closest("a, button:not(#stay)"))) { event.preventDefault(); asked(); }
+    return;
+  }
+  if (asksPaused && !live.watching) {
+    const asked = { " ": goOnPaused, enter: goOnPaused, a: restart, escape: () => { location.href = root.desk; } }[key];
+    if (asked && !([" ", "enter"].includes(key) && event.target.closest("a, button"))) { event.preventDefault(); asked(); }
     return;
   }
   if (el("tray").open) {
@@ -239,9 +276,11 @@ async function keepPage() {
   } catch { /* without it the Stage plays on, and only a reload needs the server */ }
 }
 
-if (returned) { stayAwake(); tell(records ? "Back where the recording is." : rehearses ? "Back where the rehearsal is." : "Back where the class is."); }
+if (asksPaused) sayWherePaused();
+else if (returned) { stayAwake(); tell(records ? "Back where the recording is." : rehearses ? "Back where the rehearsal is." : "Back where the class is."); }
 watchStretch();
 draw();
+tellOpened();
 askWhoTeaches();
 const first = el("start") ?? el("tap");
 if (first) { first.disabled = false; first.focus(); }

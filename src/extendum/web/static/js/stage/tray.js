@@ -1,6 +1,6 @@
 // The tray: what was skipped, and what fits here by posture and props; it comes before the next pass.
 import { clock, el, show } from "../drawing.js";
-import { stepOf } from "../playing.js";
+import { stepOf, visitOf } from "../playing.js";
 import { act, live } from "./live.js";
 import { tell } from "./page.js";
 
@@ -15,12 +15,20 @@ function button({ item, name, seconds }, why) {
   made.append(picture, `${name} `, Object.assign(document.createElement("small"), { textContent: `${why}${clock(seconds)}` }));
   return made;
 }
-// The moves of which no work was done although the run is past them.
+const worked = (run) => new Set(run.log.filter(({ paused }) => !paused).map(({ step }) => step));
+// The parts of an item as planned, by pass, and whether any work of each was done.
+function partsOf(run, item) {
+  const on = worked(run), parts = new Map();
+  for (const step of live.score.steps.filter((one) => one.item === item && one.works)) parts.set(step.group, parts.get(step.group) || on.has(step.id));
+  return [...parts.values()];
+}
+export const partsDone = (run, item) => partsOf(run, item).filter(Boolean).length;
+// The moves that the run is past, and how many of their parts were left out: "3 of 4 parts".
 function skipped(run) {
-  const on = new Map();
-  for (const span of run.log) if (!span.paused) on.set(span.step, (on.get(span.step) ?? 0) + span.end - span.start);
-  const passed = run.steps.slice(0, run.at).filter((step) => step.works);
-  return [...new Set(passed.map((step) => step.item))].filter((item) => passed.every((step) => step.item !== item || !on.get(step.id)));
+  const coming = new Set(run.steps.slice(run.at).map(visitOf));
+  const items = [...new Set(live.score.steps.filter((step) => step.works && !coming.has(visitOf(step))).map(({ item }) => item))];
+  return items.map((item) => [item, partsOf(run, item)]).filter(([, parts]) => !parts.every(Boolean))
+    .map(([item, parts]) => [item, parts.some(Boolean) ? `${parts.filter((done) => !done).length} of ${parts.length} parts skipped, ` : "skipped, "]);
 }
 export function openTray() {
   const box = el("tray");
@@ -30,7 +38,7 @@ export function openTray() {
   const fits = score.tray.filter((one) => one.posture === posture && !run.steps.some((step) => step.item === one.item));
   const lasting = (item) => Math.round(score.steps.filter((step) => step.item === item).reduce((sum, step) => sum + step.ms, 0) / 1000);
   el("tray-found").replaceChildren(
-    ...skipped(run).map((item) => button({ item, name: score.names[item], seconds: lasting(item) }, "skipped, ")),
+    ...skipped(run).map(([item, why]) => button({ item, name: score.names[item], seconds: lasting(item) }, why)),
     ...fits.map((one) => button(one, "")),
   );
   show("tray-none", el("tray-found").children.length ? "" : "Nothing else of this posture and these props keeps to the brief.");
