@@ -10,7 +10,7 @@ from playwright.sync_api import expect, sync_playwright
 from extendum.formats.document import loads
 from extendum.web.classes import store
 
-DEMO = Path(__file__).parents[2] / "demo"
+DEMO = Path(__file__).parents[2] / "src/extendum/data/demo"
 FLAGS = [
     "--no-sandbox",
     "--disable-gpu",
@@ -57,10 +57,15 @@ def page(chromium, live_server, owner, client):
     assert errors == []
 
 
+def digging_class(owner):
+    """The twelve-minute demo class on somebody's shelf."""
+    return store.create(owner, loads((DEMO / "after-digging.json").read_text()), "Loaded")
+
+
 @pytest.fixture
 def digging(owner):
     """The twelve-minute demo class on the owner's shelf."""
-    return store.create(owner, loads((DEMO / "after-digging.json").read_text()), "Loaded")
+    return digging_class(owner)
 
 
 @pytest.fixture

@@ -7,7 +7,7 @@ from dataclasses import replace
 from typing import Any
 
 from extendum.core.body import Side
-from extendum.core.dose import Dose, Elastic
+from extendum.core.dose import COUNTED, Dose, Elastic
 from extendum.core.errors import RefusedError
 from extendum.core.item import Item, Keep, Matters, MoveItem, Quiet, Talk
 from extendum.core.library import LibraryMove, take_up
@@ -212,6 +212,11 @@ def place_item(script: Script, item_id: str, group_id: str, at: int | None) -> S
 def set_quantity(script: Script, item_id: str, quantity: Elastic) -> Script:
     """Give an item another elastic quantity."""
     return replace_items(script, {item_id: script.item(item_id).having(quantity)})
+
+
+def usual_step(item: Item) -> int:
+    """By how much of its own unit a dose changes at one press: 5 s, or one rep, breath or pulse."""
+    return 1 if isinstance(item, MoveItem) and isinstance(item.dose, COUNTED) else 5
 
 
 def nudge(script: Script, item_id: str, by: int) -> Script:

@@ -7,7 +7,8 @@ from enum import StrEnum
 from typing import Any
 
 from extendum.core.body import Side
-from extendum.core.dose import COUNTED, Dose, Hold, Manner, Reps, Timed
+from extendum.core.dose import Dose, Hold, Manner, Reps, Timed
+from extendum.core.edit import usual_step
 from extendum.core.item import CountIs, Item, Keep, Matters, MoveItem, SetOrder, Talk, TalkKind
 from extendum.core.keeping import concerns, objections
 from extendum.core.move import Sidedness
@@ -99,7 +100,7 @@ def _item_panel(script: Script, timeline: Timeline, item: Item) -> dict[str, Any
         "unsaid": [u for u in timeline.unsaid if u.id.startswith(f"{item.id}.")],
         "lasts": clock(sum(s.seconds for s in segments)),
         "unit": "s",
-        "step": 5,
+        "step": usual_step(item),
     }
     if isinstance(item, Talk):
         needs = speaking_ms(item.words, script.style.words_per_minute) / 1000
@@ -144,7 +145,6 @@ def _move_panel(script: Script, item: MoveItem) -> dict[str, Any]:
     own = passes_of(item, sequence(script))
     return {
         "unit": item.dose.unit,
-        "step": 1 if isinstance(item.dose, COUNTED) else 5,
         "stages": [_stage(item, n, dose) for n, dose in enumerate(item.doses, 1)],
         "sides": options(Sidedness, item.move.sidedness),
         "alternates": item.move.sidedness.alternates,

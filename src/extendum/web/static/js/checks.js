@@ -15,12 +15,13 @@ document.body.addEventListener("htmx:afterSwap", (event) => {
 
 let last = Promise.resolve();
 const send = (path, values) => (last = last.then(() => htmx.ajax("POST", path, { source: "#checks-view", values })).catch(() => {}));
+const step = (which) => send(view().dataset.step, { which });
 const fetch_ = (address) => last.then(() => htmx.ajax("GET", address, { source: "#checks-view" }));
 
 document.addEventListener("click", (event) => {
   const on = (selector) => event.target.closest(selector);
   let it;
-  if ((it = on("button[data-which]"))) return send(view().dataset.step, { which: it.dataset.which });
+  if ((it = on("button[data-which]"))) return step(it.dataset.which);
   if ((it = on("button[data-do]"))) {
     const { do: edit, finding, move } = it.dataset;
     return send(view().dataset.edit, { edit, ...(finding ? { finding } : {}), ...(move ? { move } : {}) });
@@ -53,8 +54,8 @@ function walk(by) {
   to?.focus();
 }
 const keys = {
-  u: () => document.getElementById("undo").click(),
-  r: () => document.getElementById("redo").click(),
+  u: () => step("undo"),
+  r: () => step("redo"),
   ArrowDown: () => walk(1),
   ArrowUp: () => walk(-1),
   Enter: () => here()?.querySelector(".mend")?.click(),

@@ -1,4 +1,6 @@
 // The Desk: keys, dragging, the peg, and choosing on the sheet. Every time and dose is the server's.
+import { address, choose, chooseNeighbour, edit, editChosen, here, intoView, reload, send, step } from "./turns.js";
+
 const shown = import("./preview.js");
 const preview = (target) => shown.then((it) => it.preview(target));
 const endPreview = () => shown.then((it) => it.endPreview());
@@ -7,43 +9,15 @@ const clock = (s) => {
   return h ? `${h}:${String(m).padStart(2, "0")}:${r}` : `${m}:${r}`;
 };
 
-const desk = () => document.getElementById("desk");
-const here = () => desk().dataset;
-
-// Posts go one after the other, each made on the state that the one before has left.
-let last = Promise.resolve();
-function send(path, values) {
-  last = last.then(() => htmx.ajax("POST", path, { source: "#desk", values })).catch(() => {});
-  return last;
-}
-const edit = (kind, values = {}) => send(here().edit, { edit: kind, ...values });
-const step = (which, values = {}) => send(here().step, { which, ...values });
-
-function choose(item) {
-  const address = item ? `${here().here}?item=${encodeURIComponent(item)}` : here().here;
-  history.replaceState(null, "", address);
-  return last.then(() => htmx.ajax("GET", address, { source: "#desk" })).then(() => {
-    document.querySelector("[data-chosen]")?.scrollIntoView({ block: "nearest" });
-    document.querySelector(".seg.chosen")?.scrollIntoView({ block: "nearest" });
-  });
-}
-
-// Every post says which state of the class it was made on, as it is when it leaves: posts wait for one another.
-document.body.addEventListener("htmx:configRequest", (event) => {
-  if (event.detail.verb !== "post") return;
-  const { parameters } = event.detail;
-  parameters.stamp = here().stamp;
-  if (parameters.item === undefined) parameters.item = here().item;
-});
-
 // ---- notices -------------------------------------------------------------------------------
 const notice = document.getElementById("notice");
 document.body.addEventListener("htmx:afterSwap", (event) => {
-  if (event.detail.target.id === "desk" && event.detail.requestConfig.verb === "post") {
+  if (event.detail.target.id !== "desk") return;
+  if (document.activeElement !== adder()) closeFound();
+  if (event.detail.requestConfig.verb === "post") {
     notice.replaceChildren();
-    const chosen = here().item;
-    if (chosen) document.querySelector("[data-chosen]")?.scrollIntoView({ block: "nearest" });
-    history.replaceState(null, "", chosen ? `${here().here}?item=${encodeURIComponent(chosen)}` : here().here);
+    intoView();
+    history.replaceState(null, "", address());
     document.title = `${document.getElementById("class-title").textContent} · Extendum`;
   }
 });
@@ -72,6 +46,11 @@ function values(data, names) {
   for (const name of names) if (data[name] !== undefined) found[name] = data[name];
   return found;
 }
+// What is pressed in a panel is for what that panel shows.
+function panelOf(button) {
+  const of = button.closest("[data-panel-of]");
+  return of ? { item: of.dataset.panelOf } : {};
+}
 document.addEventListener("click", (event) => {
   const on = (selector) => event.target.closest(selector);
   let it;
@@ -84,13 +63,13 @@ document.addEventListener("click", (event) => {
     return choose(it.dataset.choose);
   }
   if (on("#order button[data-edit]")) document.getElementById("order").close();
-  if ((it = on("button[data-edit]"))) return edit(it.dataset.edit, values(it.dataset, ["by", "section", "target", "stage", "group", "gives", "of", "part", "value", "told", "order", "move", "finding", "condition", "where"]));
+  if ((it = on("button[data-edit]"))) return edit(it.dataset.edit, { ...panelOf(it), ...values(it.dataset, ["by", "section", "target", "stage", "group", "gives", "of", "part", "value", "told", "order", "move", "finding", "condition", "where"]) });
   if ((it = on("button[data-which]"))) {
     document.getElementById("steps").close();
     return step(it.dataset.which, values(it.dataset, ["revision"]));
   }
   if (on("[data-close]")) return notice.replaceChildren();
-  if (on("[data-reload]")) return choose(here().item).then(() => notice.replaceChildren());
+  if (on("[data-reload]")) return reload().then(() => notice.replaceChildren());
   if ((it = on("[data-again]"))) return again(it);
   if (on("#open-steps")) return openDialog("steps");
   if (on("#open-table")) return openDialog("table");
@@ -123,26 +102,31 @@ const sectionHere = () => {
 async function again(button) {
   const typed = {};
   for (const { name, value } of button.attributes) if (name.startsWith("data-typed-")) typed[name.slice(11)] = value;
-  await choose(here().item);
+  await reload();
   notice.replaceChildren();
   const path = typed.which ? here().step : here().edit;
   return send(path, typed);
 }
 
 // ---- adding a move -------------------------------------------------------------------------
-const FOUND = "#found [data-move], #found [data-set]";
+const FOUND = "#found [data-move], #found [data-set], #found [data-write]";
 const adder = () => document.getElementById("add");
 // What was found is for what is typed; Enter pressed sooner waits for it.
 let waiting = false;
+// Enter pressed twice adds one move: the second waits for nothing that has not been seen.
+let taken = false;
 const fresh = () => document.querySelector("#found [data-for]")?.dataset.for === adder().value.trim();
 function closeFound() {
   waiting = false;
   document.getElementById("found").replaceChildren();
   adder().setAttribute("aria-expanded", "false");
 }
-function take({ dataset }) {
+function take(found) {
+  const { dataset } = found;
+  if (dataset.write !== undefined) { location.href = found.href; return null; }
   adder().value = "";
   closeFound();
+  taken = true;
   const added = dataset.set ? edit("add-set", { set: dataset.set }) : edit("add", { move: dataset.move });
   // Whoever goes on adding sees at once what could come after it.
   return added.then(() => { if (document.activeElement === adder()) adder().dispatchEvent(new Event("focus")); });
@@ -160,54 +144,48 @@ function openNewer(item) {
 document.addEventListener("submit", (event) => { if (event.target.id === "newer-form") document.getElementById("newer").close(); }, true);
 document.body.addEventListener("htmx:afterSwap", (event) => {
   if (event.detail.target.id !== "found") return;
+  taken = false;
   adder().setAttribute("aria-expanded", "true");
   document.querySelector("[data-chosen]")?.scrollIntoView({ block: "nearest" });
   document.querySelector("#found [aria-selected=true]")?.scrollIntoView({ block: "nearest" });
-  const first = document.querySelector(FOUND);
   if (!waiting || !fresh()) return;
   waiting = false;
+  // What was not seen yet is taken only where it is what was asked for: no move that the brief rules out, and no form.
+  const first = document.querySelector("#found [data-move][aria-selected=true]");
   if (first) take(first);
 });
 function searchKeys(event) {
   const found = [...document.querySelectorAll(FOUND)];
   const at = found.findIndex((one) => one.getAttribute("aria-selected") === "true");
   if (event.key === "Escape") { closeFound(); adder().blur(); event.preventDefault(); return; }
-  if (event.key === "Enter" && !fresh()) { event.preventDefault(); waiting = true; return; }
+  if (event.key === "Enter" && !fresh()) { event.preventDefault(); waiting = !taken || Boolean(adder().value.trim()); return; }
   if (!found.length) return;
-  if (event.key === "Enter") { event.preventDefault(); take(found[Math.max(at, 0)]); return; }
+  if (event.key === "Enter") { event.preventDefault(); if (at >= 0) take(found[at]); return; }
   const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
   if (!by) return;
   event.preventDefault();
-  const to = (at + by + found.length) % found.length;
+  const to = at < 0 ? (by > 0 ? 0 : found.length - 1) : (at + by + found.length) % found.length;
   found.forEach((one, index) => one.setAttribute("aria-selected", String(index === to)));
   found[to].scrollIntoView({ block: "nearest" });
   adder().setAttribute("aria-activedescendant", found[to].id);
 }
 
 // ---- keys ----------------------------------------------------------------------------------
-const rows = () => [...document.querySelectorAll(".row")];
-function neighbour(by) {
-  const all = rows();
-  const at = all.findIndex((row) => row.hasAttribute("data-chosen"));
-  const to = at < 0 ? (by > 0 ? 0 : all.length - 1) : at + by;
-  if (all[to]) choose(all[to].dataset.item);
-}
-const withItem = (what) => () => { if (here().item) what(); };
 const press = (id) => () => document.getElementById(id).click();
 const keys = {
-  ArrowDown: () => neighbour(1),
-  ArrowUp: () => neighbour(-1),
-  "Alt+ArrowDown": withItem(() => edit("shift", { by: 1 })),
-  "Alt+ArrowUp": withItem(() => edit("shift", { by: -1 })),
-  ArrowRight: withItem(() => edit("nudge", { by: here().unitStep })),
-  ArrowLeft: withItem(() => edit("nudge", { by: -here().unitStep })),
-  "Shift+ArrowRight": withItem(() => edit("nudge", { by: 1 })),
-  "Shift+ArrowLeft": withItem(() => edit("nudge", { by: -1 })),
-  Delete: withItem(() => edit("remove")),
-  Backspace: withItem(() => edit("remove")),
-  l: withItem(() => edit("lock")),
-  o: withItem(() => edit("mark", { keep: "may be left out", toggle: 1 })),
-  x: withItem(() => edit("mark", { keep: "left out", toggle: 1 })),
+  ArrowDown: () => chooseNeighbour(1),
+  ArrowUp: () => chooseNeighbour(-1),
+  "Alt+ArrowDown": () => editChosen("shift", { by: 1 }),
+  "Alt+ArrowUp": () => editChosen("shift", { by: -1 }),
+  ArrowRight: () => editChosen("nudge", { steps: 1 }),
+  ArrowLeft: () => editChosen("nudge", { steps: -1 }),
+  "Shift+ArrowRight": () => editChosen("nudge", { by: 1 }),
+  "Shift+ArrowLeft": () => editChosen("nudge", { by: -1 }),
+  Delete: () => editChosen("remove"),
+  Backspace: () => editChosen("remove"),
+  l: () => editChosen("lock"),
+  o: () => editChosen("mark", { keep: "may be left out", toggle: 1 }),
+  x: () => editChosen("mark", { keep: "left out", toggle: 1 }),
   t: () => edit("talk"),
   p: () => document.getElementById("peg").focus(),
   v: press("to-versions"),
@@ -215,8 +193,8 @@ const keys = {
   s: () => { if (sectionHere()) openOrder(sectionHere()); },
   a: () => adder().focus(),
   f: () => { const target = document.getElementById("target"); target.focus(); target.select(); },
-  u: press("undo"),
-  r: press("redo"),
+  u: () => step("undo"),
+  r: () => step("redo"),
   h: () => openDialog("steps"),
   d: () => openDialog("table"),
   g: press("teach"),

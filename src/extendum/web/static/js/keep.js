@@ -1,32 +1,40 @@
 // What is typed stays: an answer from the server never overwrites a field that was typed in and is not yet saved.
 const typed = new Set();
+const textual = "input, textarea, select";
+export const valueOf = (field) => (["checkbox", "radio"].includes(field.type) ? field.checked : field.value);
+const saved = (field) => (["checkbox", "radio"].includes(field.type) ? field.defaultChecked : field.defaultValue);
+// Fields whose values are on their way: the answer may show what the server made of them.
+export const leaves = (fields) => fields.forEach((field) => typed.delete(field));
+// A refusal, or no answer, saved nothing: they are typed and unsaved again.
+export const comesBack = (fields) => fields.filter((field) => valueOf(field) !== saved(field)).forEach((field) => typed.add(field));
+
 // The fields whose values a request of this element carries: those of a form, or its own; keys and most buttons carry none.
 function fieldsOf(source) {
   if (source.matches("[hx-include]")) return [...document.querySelector(source.getAttribute("hx-include")).elements];
-  if (source.matches("input, textarea, select")) return [source];
+  if (source.matches(textual)) return [source];
   return source.matches("form") ? [...source.elements] : [];
 }
 
 document.addEventListener("input", (event) => typed.add(event.target), true);
-
 // The values leave with a request when it is sent, not when it is queued.
 document.body.addEventListener("htmx:configRequest", (event) => {
-  if (event.detail.verb === "post") for (const field of fieldsOf(event.detail.elt)) typed.delete(field);
+  if (event.detail.verb === "post") leaves(fieldsOf(event.detail.elt));
 });
-// A refusal, or no answer, saved nothing: they are typed and unsaved again.
 for (const failed of ["htmx:responseError", "htmx:sendError"]) {
-  document.body.addEventListener(failed, (event) => {
-    for (const field of fieldsOf(event.detail.elt)) if (field.value !== field.defaultValue) typed.add(field);
-  });
+  document.body.addEventListener(failed, (event) => comesBack(fieldsOf(event.detail.elt)));
 }
-// Another item has other fields, though they stand in the same place.
-document.body.addEventListener("htmx:beforeSwap", (event) => {
-  const next = /data-item="([^"]*)"/.exec(event.detail.serverResponse ?? "");
-  if (event.detail.target.id === "desk" && next && next[1] !== event.detail.target.dataset.item) typed.clear();
-});
 
 const holds = { value: true, checked: true, selected: true };
 Idiomorph.defaults.callbacks.beforeAttributeUpdated = (name, node) => {
   const field = node.closest?.("select") ?? node;
   return !(holds[name] && typed.has(field));
 };
+// A field that was opened to be typed over stays all chosen when its value is another by then.
+let over = null;
+Idiomorph.defaults.callbacks.beforeNodeMorphed = (node) => {
+  if (node.dataset?.stays !== undefined) return false; // filled by answers of its own
+  const all = node === document.activeElement && node.matches?.("input, textarea") && node.value && node.selectionStart === 0;
+  over = all && node.selectionEnd === node.value.length ? node : null;
+  return true;
+};
+Idiomorph.defaults.callbacks.afterNodeMorphed = (node) => { if (node === over && over.matches("input, textarea")) over.select(); };

@@ -17,6 +17,14 @@ document.addEventListener("keydown", (event) => {
     else document.querySelector("[data-back]")?.click();
   }
 });
+// A form that is on its way is not sent a second time: pressed twice is meant once.
+const sent = new Set();
+addEventListener("submit", (event) => {
+  if (event.defaultPrevented) return;
+  if (sent.has(event.target)) event.preventDefault();
+  else sent.add(event.target);
+});
+addEventListener("pageshow", () => sent.clear());
 document.body.addEventListener("htmx:sendError", () => {
   const box = document.createElement("div");
   box.className = "notice";

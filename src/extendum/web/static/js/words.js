@@ -9,10 +9,12 @@ document.body.addEventListener("htmx:afterSwap", (event) => {
   if (event.detail.target.id === "words-view") notice.replaceChildren();
 });
 
+// Requests wait for one another: what is undone is what was there when it was this one's turn.
+const step = (which) => htmx.ajax("POST", view().dataset.step, { source: "#words-view", values: { which, view: "words" } });
 document.addEventListener("click", (event) => {
   const on = (selector) => event.target.closest(selector);
-  const step = on("button[data-which]");
-  if (step) htmx.ajax("POST", view().dataset.step, { source: "#words-view", values: { which: step.dataset.which, view: "words" } });
+  const button = on("button[data-which]");
+  if (button) step(button.dataset.which);
   else if (on("[data-close]")) notice.replaceChildren();
   else if (on("[data-reload], [data-again]")) htmx.ajax("GET", view().dataset.here, { source: "#words-view" }).then(() => notice.replaceChildren());
   else if (on("#calibrate")) openCalibration();
@@ -22,7 +24,7 @@ document.addEventListener("click", (event) => {
 document.addEventListener("keydown", (event) => {
   if (event.target.closest("input, textarea, select, dialog") || event.ctrlKey || event.metaKey || event.altKey) return;
   const which = { u: "undo", r: "redo" }[event.key.toLowerCase()];
-  if (which) document.getElementById(which).click();
+  if (which) step(which);
 });
 
 // ---- the strip beside a text, as it is typed -------------------------------------------------
