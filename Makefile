@@ -7,7 +7,7 @@ PORT ?= 8000
 DEMO := EXTENDUM_DEMO=1 EXTENDUM_DATA=var/demo
 SERVE = EXTENDUM_DEMO= HOST=$(HOST) PORT=$(PORT) CERT=$(CERT) KEY=$(KEY)
 INSTALL := $(BIN)/python -m pip install --quiet --disable-pip-version-check
-.PHONY: help demo serve user backup restore test lint css lock bench bench-stage bench-page bench-rooms bench-load audit test-postgres walk shots figures schema clean
+.PHONY: help demo serve user backup restore test lint css lock bench bench-stage bench-page bench-rooms bench-load attack try-wheel audit test-postgres walk shots figures schema clean
 
 help: ## list the targets
 	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/^([a-z-]+):.*## (.*)/  make \1	\2/' | expand -t 22
@@ -35,16 +35,10 @@ $(VENV)/grow: $(VENV)/run requirements/grow.txt
 GROWN := $(if $(EXTENDUM_DATABASE)$(EXTENDUM_CACHE),$(VENV)/grow)
 
 demo: $(VENV)/run ## start the application with demo data on 127.0.0.1 (PORT=8000)
-	@$(DEMO) $(BIN)/python manage.py migrate --verbosity 0
-	@$(DEMO) $(BIN)/python manage.py load_demo demo
-	@$(DEMO) $(BIN)/python manage.py collectstatic --noinput --verbosity 0
 	@$(DEMO) PORT=$(PORT) $(BIN)/python -m extendum.web.serve
 
 HOST ?= 127.0.0.1
 serve: $(VENV)/run $(GROWN) ## serve a venue's network with sign-in (HOST=address CERT=file KEY=file PORT=8000)
-	@$(SERVE) $(BIN)/python -m extendum.web.serve --check
-	@$(SERVE) $(BIN)/python manage.py migrate --verbosity 0
-	@$(SERVE) $(BIN)/python manage.py collectstatic --noinput --verbosity 0
 	@$(SERVE) $(BIN)/python -m extendum.web.serve
 
 user: $(VENV)/run $(GROWN) ## make an account for serve, or give it a new password (NAME=name)
@@ -87,8 +81,15 @@ bench-page: $(VENV)/dev ## measure the first load of the Desk and the memory of 
 	@bash scripts/chromium
 	@$(BIN)/python -m bench.page
 
+CLIENTS ?= 200
+attack: $(VENV)/dev ## attack a server of its own: slow clients, odd documents and numbers, damaged rows (CLIENTS=200)
+	@$(BIN)/python -m bench.attack $(CLIENTS)
+
 bench-load: $(VENV)/dev ## measure N instructors who edit at once (N=30)
 	@$(BIN)/python -m bench.load $(or $(N),30)
+
+try-wheel: $(VENV)/made ## build the wheel and try it in a fresh virtual environment, from an empty folder
+	@PYTHON=$(PYTHON) scripts/try-wheel
 
 audit: $(VENV)/run ## look every dependency up among known vulnerabilities (needs their database; fails without it)
 	@$(PYTHON) -m venv $(VENV)/audit && $(VENV)/audit/bin/python -m pip install --quiet --disable-pip-version-check pip-audit

@@ -2,14 +2,18 @@
 
 import json
 import re
+import ssl
 import subprocess
 import sys
+from datetime import timedelta
 
 import pytest
+from cryptography import x509
 from django.test import Client
 from django.urls import reverse
 from django.utils import timezone
 
+from extendum.web.certificate import addresses, own_certificate
 from extendum.web.teach import following
 from extendum.web.teach.clicker import DONE_WITHIN
 from extendum.web.teach.following import HELD_FOR, SHOWN_FOR, clock_off
@@ -179,8 +183,9 @@ def test_the_clock_of_a_stage_is_known_from_its_quickest_message():
 @pytest.mark.parametrize(
     ("given", "said"),
     [
-        ({"HOST": "192.0.2.7"}, "needs CERT and KEY"),
-        ({"HOST": "192.0.2.7", "CERT": "nowhere.pem", "KEY": "x"}, "CERT must be a file; found nowhere.pem"),
+        ({"HOST": "127.0.0.1", "CERT": "README.md", "KEY": "README.md"}, "must be a certificate and its key, in PEM"),
+        ({"CERT": "nowhere.pem", "KEY": "x"}, "CERT must be a file; found nowhere.pem"),
+        ({"PORT": "²"}, "PORT must be a number from 1 to 65535; found '²'"),
         ({"PORT": "70000"}, "PORT must be a number from 1 to 65535"),
     ],
 )
@@ -190,3 +195,17 @@ def test_serving_a_network_asks_for_what_it_needs(given, said):
     answer = subprocess.run(command, env=env, capture_output=True, text=True)  # noqa: S603
     assert answer.returncode == 2
     assert said in answer.stderr
+
+
+def test_a_certificate_is_made_for_the_address_kept_and_made_anew_for_another(tmp_path):
+    certificate, key = own_certificate(tmp_path, ["192.0.2.7", "hall.example"])
+    made = x509.load_pem_x509_certificate(certificate.read_bytes())
+    names = made.extensions.get_extension_for_class(x509.SubjectAlternativeName).value
+    assert [str(name.value) for name in names] == ["192.0.2.7", "hall.example"]
+    assert made.not_valid_after_utc - made.not_valid_before_utc < timedelta(days=398)
+    assert key.stat().st_mode & 0o077 == 0
+    ssl.SSLContext(ssl.PROTOCOL_TLS_SERVER).load_cert_chain(certificate, key)
+    kept = certificate.read_bytes()
+    assert own_certificate(tmp_path, ["192.0.2.7", "hall.example"])[0].read_bytes() == kept
+    assert own_certificate(tmp_path, ["192.0.2.7"])[0].read_bytes() != kept
+    assert addresses("192.0.2.7") == ["192.0.2.7"] and "127.0.0.1" in addresses("0.0.0.0")  # noqa: S104

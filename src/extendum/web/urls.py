@@ -13,6 +13,7 @@ from extendum.web.records import views as records
 from extendum.web.teach import clicker, learning, links, room, takes
 from extendum.web.teach import views as teach
 
+handler400 = "extendum.web.faults.bad_request"
 handler500 = "extendum.web.faults.server_error"
 
 urlpatterns = [
@@ -43,6 +44,7 @@ urlpatterns = [
     path("classes/<int:pk>/rename/", shelf.rename, name="rename"),
     path("classes/<int:pk>/duplicate/", shelf.duplicate, name="duplicate"),
     path("classes/<int:pk>/archive/", shelf.archive, name="archive"),
+    path("classes/<int:pk>/mend/", shelf.mend, name="mend"),
     path("classes/<int:pk>/restore/", shelf.restore, name="restore"),
     path("classes/<int:pk>/document/", shelf.document, name="document"),
     path("classes/<int:pk>/stage/", teach.stage, name="stage"),
@@ -74,6 +76,7 @@ urlpatterns = [
     path("clicker/<slug:code>/now/", clicker.now, name="clicker-now"),
     path("clicker/<slug:code>/press/", clicker.press, name="press"),
     path("worker.js", teach.worker, name="worker"),
+    path("classes/<int:pk>/opened/", teach.opened, name="opened"),
     path("classes/<int:pk>/taught/", teach.taught, name="taught"),
     path("classes/<int:pk>/found/", adding.found, name="found"),
     path("classes/<int:pk>/newer/", adding.newer, name="newer"),

@@ -1,4 +1,4 @@
-"""The WSGI application that gunicorn serves."""
+"""The WSGI application that `whole.py` hands whole requests to."""
 
 import os
 

@@ -18,7 +18,6 @@ class DemoSignIn:
         self.answer = answer
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
-        # gunicorn on a loopback socket of its own leaves the address empty only for unix sockets
         if request.META.get("REMOTE_ADDR") not in _LOOPBACK:
             return HttpResponseForbidden("The demo answers this machine only.")
         if not request.path.startswith(_BY_CODE) and not request.user.is_authenticated:

@@ -26,10 +26,10 @@ from extendum.web.classes.models import Defaults, OwnAudience, OwnStyle
 _KEPT: dict[str, type[OwnStyle] | type[OwnAudience]] = {"style": OwnStyle, "profile": OwnAudience}
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 def settings_page(request: HttpRequest) -> HttpResponse:
     """The page; a POST sets the part that it names. What was typed stays when it is refused."""
-    if request.method == "GET":
+    if request.method != "POST":
         return _page(request)
     part = _PARTS.get(request.POST.get("part", ""))
     if part is None:

@@ -9,6 +9,7 @@ from __future__ import annotations
 import sqlite3
 from collections.abc import Iterator
 from contextlib import contextmanager
+from errno import ENOSPC
 from pathlib import Path
 from typing import Any
 
@@ -67,6 +68,14 @@ def check(file: Path) -> None:
         raise UnusableError(f"must be a whole database; found {told}")
     if "classes_stretchclass" not in tables:
         raise UnusableError("must be a backup of Extendum; found another database")
+
+
+def in_words(error: Exception) -> str:
+    """Why a copy could not be made, and what is there now."""
+    full = isinstance(error, OSError) and error.errno == ENOSPC
+    if full or (isinstance(error, sqlite3.Error) and "full" in str(error).lower()):
+        return "the disk is full. Nothing was replaced; make room, and try again"
+    return str(error)
 
 
 def restore(file: Path, database: Path, kept: Path) -> None:

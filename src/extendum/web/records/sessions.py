@@ -67,7 +67,10 @@ def log_of(run: LiveRun) -> Log | None:
     tray = _tray(run, events)
     spare = tuple(step for one in tray for step in steps_of(one.script, one.timeline))
     brought = tuple((one.item.id, one.item.name) for one in tray)
-    return _log(bytes(run.revision.document), tuple(events), until, spare, brought)
+    try:
+        return _log(bytes(run.revision.document), tuple(events), until, spare, brought)
+    except store.DamagedError:  # the rest of the logbook is not held up by it
+        return None
 
 
 @lru_cache(maxsize=256)

@@ -1,5 +1,6 @@
 """Copies everything into one file, while the application runs."""
 
+import sqlite3
 from datetime import datetime
 from pathlib import Path
 from typing import Any
@@ -7,7 +8,7 @@ from typing import Any
 from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
-from extendum.web.records.backup import UnusableError, back_up, kept_in
+from extendum.web.records.backup import UnusableError, back_up, in_words, kept_in
 
 
 class Command(BaseCommand):
@@ -26,6 +27,6 @@ class Command(BaseCommand):
         to = file or Path(settings.DATA) / "backups" / f"extendum-{datetime.now():%Y%m%d-%H%M%S}.sqlite3"
         try:
             size = back_up(database, to)
-        except (UnusableError, OSError) as error:
-            raise CommandError(f"{to}: {error}") from None
+        except (UnusableError, OSError, sqlite3.Error) as error:
+            raise CommandError(f"{to}: {in_words(error)}") from None
         self.stdout.write(f"{to}: {size:,} bytes")

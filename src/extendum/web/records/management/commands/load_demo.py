@@ -18,7 +18,9 @@ class Command(BaseCommand):
     help = __doc__
 
     def add_arguments(self, parser: CommandParser) -> None:
-        parser.add_argument("folder", type=Path, help="where the class documents are")
+        parser.add_argument(
+            "folder", type=Path, nargs="?", default=settings.DEMO_CLASSES, help="where the class documents are"
+        )
 
     @transaction.atomic
     def handle(self, *args: Any, folder: Path, **options: Any) -> None:

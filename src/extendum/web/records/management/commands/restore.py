@@ -1,5 +1,6 @@
 """Puts a backup in the place of everything; what was there is kept beside it."""
 
+import sqlite3
 from datetime import datetime
 from pathlib import Path
 from typing import Any
@@ -9,7 +10,7 @@ from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db import connection
 
-from extendum.web.records.backup import UnusableError, kept_in, restore
+from extendum.web.records.backup import UnusableError, in_words, kept_in, restore
 
 
 class Command(BaseCommand):
@@ -27,7 +28,7 @@ class Command(BaseCommand):
         connection.close()
         try:
             restore(file, database, kept)
-        except (UnusableError, OSError) as error:
-            raise CommandError(f"{file}: {error}") from None
+        except (UnusableError, OSError, sqlite3.Error) as error:
+            raise CommandError(f"{file}: {in_words(error)}") from None
         call_command("migrate", verbosity=0)
         self.stdout.write(f"{file} is in its place." + (f" What was there before: {kept}" if kept.is_file() else ""))
