@@ -2,11 +2,17 @@
 
 import io
 import json
+import os
+import subprocess
+import sys
 from dataclasses import fields
+from datetime import UTC, datetime
 from pathlib import Path
 
+import icalendar
 import pytest
 
+from extendum import __version__
 from extendum.cli import main
 from extendum.core.checks import CHECKS
 from extendum.core.library import LibraryMove
@@ -17,7 +23,7 @@ from extendum.formats.library import shipped_moves
 
 ROOT = Path(__file__).parents[2]
 GOLDEN = str(ROOT / "tests" / "data" / "golden.json")
-TWELVE = str(ROOT / "demo" / "after-digging.json")
+TWELVE = str(ROOT / "src/extendum/data/demo" / "after-digging.json")
 
 
 def run(capsys, *arguments):
@@ -103,7 +109,7 @@ def test_moves_lists_the_library_with_all_fields_or_those_that_are_asked_for(cap
     code, out, _ = run(capsys, "moves", "calf", "lean")
     assert code == 0
     assert out.splitlines()[1].split() == ["calf-lean", "Calf", "lean", "lunge", "static", "calf"]
-    assert run(capsys, "moves", "zzz")[1].count("\n") == 1
+    assert run(capsys, "moves", "zzzz") == (1, "", "No move is called, or is for, 'zzzz'.\n")
 
 
 POOR = str(ROOT / "tests" / "data" / "poor.json")
@@ -147,3 +153,75 @@ def test_checks_lists_all_codes_with_their_reasons(capsys):
     assert [one["code"] for one in found] == [one.code for one in CHECKS]
     assert all(one["reason"] and one["looks_at"] and one["family"] and one["severity"] for one in found)
     assert "off-slot" in run(capsys, "checks")[1]
+
+
+def test_what_is_exported_goes_to_standard_output_as_it_is(capsysbinary):
+    assert main(["export", TWELVE, "--as", "pdf", "-o", "-"]) == 0
+    assert capsysbinary.readouterr().out.startswith(b"%PDF")
+
+
+def test_a_wrong_option_shows_the_usage_of_its_own_command_and_versions_are_told(capsys):
+    with pytest.raises(SystemExit):
+        main(["fit", TWELVE, "--to", "9:00", "--as", "pdf"])
+    assert capsys.readouterr().err.startswith("usage: extendum fit ")
+    with pytest.raises(SystemExit):
+        main(["--version"])
+    assert capsys.readouterr().out == f"extendum {__version__}\n"
+
+
+@pytest.mark.parametrize("command", [["fit", TWELVE, "--to", "9:00"], ["export", TWELVE, "--as", "md"]])
+def test_what_cannot_be_written_is_named_as_it_was_given(capsys, tmp_path, command):
+    out = str(tmp_path / "nowhere" / "x.json")
+    code, _, told = run(capsys, *command, "-o", out)
+    assert (code, told) == (2, f"extendum: {out}: No such file or directory\n")
+
+
+@pytest.mark.parametrize(
+    ("text", "said"),
+    [
+        ('{"a": 1e999}', "a: must be a finite number"),
+        ("{", "line 1, column 2: this is not JSON; a name in double quotes should stand here"),
+        ('{"title": "\\ud800"}', "title: must be whole letters"),
+        ('{"a": ' + "9" * 5000 + "}", "a: must be a number of at most 18 digits"),
+        ("[" * 100_000, "levels"),
+    ],
+)
+def test_odd_documents_are_refused_in_a_sentence(capsys, tmp_path, text, said):
+    path = tmp_path / "odd.json"
+    path.write_text(text)
+    code, _, told = run(capsys, "length", str(path))
+    assert code == 2 and said in told
+
+
+def test_a_name_that_no_encoding_has_is_told_without_a_traceback():
+    command = [sys.executable, "-m", "extendum.cli", "length", "\udcff.json"]
+    answer = subprocess.run(command, capture_output=True, text=True, errors="surrogateescape")  # noqa: S603
+    assert answer.returncode == 2 and "No such file" in answer.stderr and "Traceback" not in answer.stderr
+
+
+def test_a_calendar_entry_needs_its_time(capsys, tmp_path):
+    code, _, told = run(capsys, "export", TWELVE, "--as", "ics", "-o", str(tmp_path / "x.ics"))
+    assert code == 2 and "--at: must be given for a calendar entry" in told
+
+
+@pytest.mark.parametrize("zone", ["Europe/Berlin", "America/New_York"])
+def test_the_time_of_a_calendar_entry_means_the_same_in_every_zone(tmp_path, zone):
+    out = tmp_path / "x.ics"
+    command = [
+        sys.executable,
+        "-m",
+        "extendum.cli",
+        "export",
+        TWELVE,
+        "--as",
+        "ics",
+        "--at",
+        "2026-07-02T18:30",
+        "-o",
+        out,
+    ]
+    subprocess.run(command, check=True, env={**os.environ, "TZ": zone}, capture_output=True)  # noqa: S603
+    (event,) = icalendar.Calendar.from_ical(out.read_bytes()).walk("VEVENT")
+    here = {"Europe/Berlin": 16, "America/New_York": 22}[zone]
+    assert event.decoded("dtstart") == datetime(2026, 7, 2, here, 30, tzinfo=UTC)
+    assert b"TZID" not in out.read_bytes()

@@ -6,7 +6,8 @@ from pathlib import Path
 
 import pytest
 
-from extendum.cli import main, version_rows
+from extendum.cli import main
+from extendum.commands import version_rows
 from extendum.core.compile import compile_script
 from extendum.core.cues import RULES
 from extendum.core.timeline import CueKind, SegmentKind
@@ -62,7 +63,7 @@ def test_every_picture_is_linked_and_every_link_leads_somewhere():
             assert (page.parent / target).exists(), f"{page.name}: {target}"
 
 
-@pytest.mark.parametrize("path", sorted((ROOT / "demo").glob("*.json")), ids=lambda path: path.stem)
+@pytest.mark.parametrize("path", sorted((ROOT / "src/extendum/data/demo").glob("*.json")), ids=lambda path: path.stem)
 def test_the_table_of_the_demo_classes_at_all_lengths_is_the_current_one(path):
     page = (ROOT / "docs" / "fit.md").read_text()
     script = loads(path.read_text())

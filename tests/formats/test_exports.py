@@ -28,8 +28,8 @@ from extendum.formats.pdf import Paper
 from extendum.formats.running_order import no_formula
 
 ROOT = Path(__file__).parents[2]
-DIGGING = loads((ROOT / "demo" / "after-digging.json").read_bytes())
-HALL = loads((ROOT / "demo" / "hall-two-rounds.json").read_bytes())
+DIGGING = loads((ROOT / "src/extendum/data/demo" / "after-digging.json").read_bytes())
+HALL = loads((ROOT / "src/extendum/data/demo" / "hall-two-rounds.json").read_bytes())
 AT = datetime(2026, 3, 2, 18, 30, tzinfo=UTC)
 
 
@@ -77,7 +77,9 @@ def test_the_running_order_is_a_table_and_holds_no_formula(made):
     assert [row["item"] for row in rows] == [entry.item.name for entry in entries]
     assert sum(int(row["seconds"]) for row in rows) == 720
     assert next(row for row in rows if row["item"] == "Calf lean")["sides"] == "left/right"
-    assert [no_formula(cell) for cell in ("=1", "-x", "plain", 3)] == ["'=1", "'-x", "plain", 3]
+    risky = ("=1", "-x", "+1", "@a", "\t1", "\n=1", "\r1", " =1", "\u00a0=1", "＝1", "＋1", "－1", "＠a", "\u200b=1")
+    assert [no_formula(cell) for cell in risky] == [f"'{cell}" for cell in risky]
+    assert [no_formula(cell) for cell in ("plain", 3, -3, "a = b", "")] == ["plain", 3, -3, "a = b", ""]
 
 
 @pytest.mark.parametrize(("paper", "wide"), [(Paper.A4, 595), (Paper.LETTER, 612)])
@@ -148,7 +150,7 @@ def test_the_pack_holds_everything_and_says_what_should_be_known(tmp_path):
 
 
 def test_each_is_made_from_the_command_line_and_a_wrong_wish_is_answered(tmp_path, capsys):
-    file = str(ROOT / "demo" / "wheel-wrists.json")
+    file = str(ROOT / "src/extendum/data/demo" / "wheel-wrists.json")
     out = tmp_path / "x.srt"
     assert main(["export", file, "--as", "srt", "-o", str(out)]) == 0
     assert "captions, SRT, 8:00" in capsys.readouterr().out

@@ -20,7 +20,7 @@ from extendum.formats.order_class import class_of, match_order
 from extendum.formats.order_reader import LARGEST, MOST_ROWS, read_order
 from extendum.formats.running_order import running_order
 
-DEMO = Path(__file__).parents[2] / "demo"
+DEMO = Path(__file__).parents[2] / "src/extendum/data/demo"
 EACH, ALT = Sidedness.EACH_SIDE, Sidedness.ALTERNATING
 
 

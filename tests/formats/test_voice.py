@@ -48,7 +48,7 @@ def test_without_the_program_there_is_no_voice(monkeypatch):
 
 
 def test_a_class_is_spoken_with_each_cue_where_it_belongs(humming):
-    script = loads((ROOT / "demo" / "wheel-wrists.json").read_bytes())
+    script = loads((ROOT / "src/extendum/data/demo" / "wheel-wrists.json").read_bytes())
     timeline = compile_script(script)
     whole = np.concatenate(list(render(timeline, 165, humming, [])))
     assert len(whole) == timeline.length_s * RATE

@@ -4,6 +4,7 @@ import sqlite3
 import threading
 
 import pytest
+from django.core.management import CommandError, call_command
 
 from extendum.web.records.backup import UnusableError, back_up, check, restore
 
@@ -104,3 +105,17 @@ def test_a_backup_that_cannot_be_written_leaves_the_one_before(tmp_path, monkeyp
         back_up(live, copy)
     assert copy.read_bytes() == before
     assert sorted(path.name for path in tmp_path.glob("*copy*")) == ["copy.sqlite3"]
+
+
+def test_a_restore_onto_a_full_disk_ends_with_a_sentence_and_what_was_there(tmp_path, monkeypatch):
+    live, copy = database(tmp_path / "live.sqlite3"), tmp_path / "copy.sqlite3"
+    back_up(live, copy)
+
+    def full(*_):
+        raise sqlite3.OperationalError("database or disk is full")
+
+    monkeypatch.setattr("extendum.web.records.backup.back_up", full)
+    monkeypatch.setattr("extendum.web.records.management.commands.restore.kept_in", lambda _: live)
+    with pytest.raises(CommandError, match=r"the disk is full\. Nothing was replaced; make room, and try again"):
+        call_command("restore", copy)
+    check(live)

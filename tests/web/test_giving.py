@@ -6,6 +6,7 @@ from datetime import timedelta
 
 import pysubs2
 import pytest
+from django.test import override_settings
 from django.urls import reverse
 from django.utils import timezone
 
@@ -43,7 +44,9 @@ def make(client, of, kind="pack"):
 
 @pytest.mark.parametrize("kind", sorted(FILES.keys() - set(SLOW)))
 def test_each_file_is_saved_by_its_name(asking, stretch_class, kind):
-    answer = asking.get(reverse("give-file", args=[stretch_class.pk, kind]), {"paper": "Letter"})
+    answer = asking.get(
+        reverse("give-file", args=[stretch_class.pk, kind]), {"paper": "Letter", "at": "2026-03-02T18:30"}
+    )
     assert answer.status_code == 200
     assert answer["Content-Disposition"] == f'attachment; filename="evening-class-{FILES[kind][0]}"'
     assert len(answer.content) > 50
@@ -55,6 +58,21 @@ def test_the_calendar_entry_is_the_next_planned_session(asking, stretch_class):
     text = asking.get(reverse("give-file", args=[stretch_class.pk, "ics"])).content.decode()
     assert f"{at:%Y%m%dT%H%M%S}" in text
     assert "LOCATION:Small hall" in text
+
+
+@pytest.mark.parametrize("typed", [None, "", "soon", "2026-13-02T18:30"])
+def test_a_class_that_is_not_planned_is_asked_for_its_time(asking, stretch_class, typed):
+    address = reverse("give-file", args=[stretch_class.pk, "ics"])
+    answer = asking.get(address, {} if typed is None else {"at": typed})
+    assert answer.status_code == 422 and "Say when the class is" in answer.content.decode()
+    assert b"datetime-local" in asking.get(reverse("give", args=[stretch_class.pk])).content
+
+
+@override_settings(TIME_ZONE="Europe/Berlin")
+def test_a_time_that_is_typed_is_that_of_this_place_and_is_written_in_utc(asking, stretch_class):
+    address = reverse("give-file", args=[stretch_class.pk, "ics"])
+    text = asking.get(address, {"at": "2026-07-02T18:30"}).content.decode()
+    assert "DTSTART:20260702T163000Z" in text and "TZID" not in text
 
 
 def test_a_pack_is_made_in_the_background_and_saved_as_it_was_asked_for(asking, stretch_class, at_once):

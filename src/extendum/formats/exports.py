@@ -5,6 +5,7 @@ from __future__ import annotations
 import tempfile
 import zipfile
 from collections.abc import Callable, Mapping
+from contextlib import suppress
 from dataclasses import dataclass, field
 from datetime import UTC, datetime
 from functools import cached_property
@@ -15,6 +16,7 @@ from uuid import NAMESPACE_URL, uuid5
 from extendum.core.captions import Caption, captions, chapters, hasty
 from extendum.core.compile import compile_script
 from extendum.core.cue_sheet import Entry, cue_sheet
+from extendum.core.errors import RefusedError
 from extendum.core.script import Script
 from extendum.core.sound import Hurried, Voice
 from extendum.core.timeline import Timeline, clock
@@ -63,8 +65,9 @@ class Export:
 
 
 def _ics(one: Export) -> bytes:
-    starts = one.starts or one.made.replace(minute=0, second=0, microsecond=0)
-    return calendar_entry(one.script, one.timeline.length_s, starts, one.made, one.uid, one.place)
+    if one.starts is None:
+        raise RefusedError("time", "given for a calendar entry: when the class is", "nothing")
+    return calendar_entry(one.script, one.timeline.length_s, one.starts, one.made, one.uid, one.place)
 
 
 _TEXTS: Mapping[str, Callable[[Export], str | bytes]] = {
@@ -112,12 +115,16 @@ def write(one: Export, kind: str, path: Path, progress: Progress = lambda share:
             beside.write_bytes(made.encode() if isinstance(made, str) else made)
         beside.replace(path)
     finally:
-        beside.unlink(missing_ok=True)
+        with suppress(OSError):
+            beside.unlink(missing_ok=True)
 
 
 def pack(one: Export, out: IO[bytes], progress: Progress = lambda share: None) -> None:
-    """Everything in one zip; the sound once, as Ogg. ``progress`` is told the share done."""
-    texts = [kind for kind in _TEXTS if kind != "json"]
+    """Everything in one zip; the sound once, as Ogg. ``progress`` is told the share done.
+
+    A class that is not planned has no calendar entry in it.
+    """
+    texts = [kind for kind in _TEXTS if kind != "json" and (kind != "ics" or one.starts)]
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as files, tempfile.TemporaryDirectory() as folder:
         for n, kind in enumerate([*texts, "json"]):
             files.writestr(FILES[kind][0], _TEXTS[kind](one))
@@ -134,6 +141,8 @@ def pack(one: Export, out: IO[bytes], progress: Progress = lambda share: None) -
 def report(one: Export) -> str:
     """What is in the files that should be known: captions that are fast, words that the voice had to hurry."""
     lines = [f"{one.script.title}, {clock(one.timeline.length_s)}", "", *about_captions(one), *about_voice(one)]
+    if one.starts is None:
+        lines.append("There is no calendar entry: the class is not planned in the logbook.")
     return "\n".join(lines) + "\n"
 
 

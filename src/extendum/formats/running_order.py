@@ -4,12 +4,15 @@ from __future__ import annotations
 
 import csv
 import io
+import re
 from collections.abc import Sequence
 
 from extendum.core.cue_sheet import Entry
 from extendum.core.item import MoveItem
 from extendum.core.timeline import clock
 
+#: What begins a formula, whatever blank a spreadsheet drops before it; a lone tab or line break is one, too.
+_FORMULA = re.compile(r"[\t\r\n]|[\s\ufeff\u200b]*[=+\-@＝＋－＠]")
 COLUMNS = ("section", "number", "item", "round", "dose", "sides", "start", "seconds", "posture", "props", "words")
 
 
@@ -38,5 +41,5 @@ def running_order(entries: Sequence[Entry]) -> str:
 
 
 def no_formula(cell: object) -> object:
-    """A cell that no spreadsheet takes for a formula."""
-    return f"'{cell}" if isinstance(cell, str) and cell[:1] in ("=", "+", "-", "@", "\t", "\r") else cell
+    """A cell that no spreadsheet takes for a formula, also after spaces and line breaks, and in full-width signs."""
+    return f"'{cell}" if isinstance(cell, str) and _FORMULA.match(cell) else cell

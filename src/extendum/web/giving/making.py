@@ -5,7 +5,7 @@ from __future__ import annotations
 import logging
 import threading
 import time
-from datetime import timedelta
+from datetime import datetime, timedelta
 
 from django.db import connection
 from django.utils import timezone
@@ -36,6 +36,12 @@ def begin(of: StretchClass, kind: str, paper: Paper) -> Making:
     return making
 
 
+def planned(of: StretchClass) -> tuple[datetime | None, str]:
+    """When and where a class is planned next; None where it is not."""
+    coming = of.sessions.filter(run=None, at__gte=timezone.now()).order_by("at").first()
+    return (coming.at, coming.place) if coming else (None, "")
+
+
 def stopped(making: Making) -> bool:
     """Whether it was at work in a process that is not there any more."""
     return making.state == Making.State.MAKING and abs(timezone.now() - making.heard_at) > STOPPED
@@ -51,7 +57,8 @@ def _make(making: Making) -> None:
             Making.objects.filter(pk=making.pk).update(share=share, heard_at=timezone.now())
 
     try:
-        one = Export(store.script_of(making.revision), Paper(making.paper), voice=espeak())
+        starts, place = planned(making.of)
+        one = Export(store.script_of(making.revision), Paper(making.paper), starts, place=place, voice=espeak())
         making.path.parent.mkdir(parents=True, exist_ok=True)
         if making.kind == "pack":
             beside = making.path.with_suffix(".new")

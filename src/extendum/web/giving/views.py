@@ -4,20 +4,21 @@ from __future__ import annotations
 
 import re
 import tempfile
+from datetime import datetime, timedelta
 from pathlib import Path
 
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse, HttpResponseRedirect
 from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
 from django.utils import timezone
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 
 from extendum.formats.exports import FILES, Export, write
 from extendum.formats.pdf import Paper
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
 from extendum.web.classes.models import StretchClass
-from extendum.web.giving.making import SLOW, begin, stopped
+from extendum.web.giving.making import SLOW, begin, planned, stopped
 from extendum.web.giving.models import Making
 
 MOST_RECORDINGS = 10
@@ -42,10 +43,13 @@ def _named(of: StretchClass, file: str) -> str:
     return f"{re.sub(r'[^0-9A-Za-z]+', '-', of.title).strip('-').lower()[:60] or 'class'}-{file}"
 
 
-@require_GET
+@require_safe
 def give(request: HttpRequest, pk: int) -> HttpResponse:
     """What a class can be given away as."""
-    of = own_class(request, pk)
+    return _page(request, own_class(request, pk))
+
+
+def _page(request: HttpRequest, of: StretchClass, status: int = 200, **facts: object) -> HttpResponse:
     quick = [(kind, *FILES[kind]) for kind in FILES if kind not in SLOW]
     slow = [(kind, *FILES[kind]) for kind in FILES if kind in SLOW]
     last = of.makings.order_by("-pk").first()
@@ -56,8 +60,20 @@ def give(request: HttpRequest, pk: int) -> HttpResponse:
         "quick": quick,
         "slow": slow,
         "papers": [one.value for one in Paper],
+        "planned": planned(of)[0],
+        "soon": timezone.localtime() + timedelta(hours=1),
+        **facts,
     }
-    return render(request, "giving/give.html", {**context, **_shown(last, request)})
+    return render(request, "giving/give.html", {**context, **_shown(last, request)}, status=status)
+
+
+def _time(typed: str) -> datetime | None:
+    """A day and a time as a browser sends them, in the zone of this installation; None for anything else."""
+    try:
+        found = datetime.fromisoformat(typed)
+    except ValueError:
+        return None
+    return timezone.make_aware(found) if timezone.is_naive(found) else found
 
 
 def _shown(making: Making | None, request: HttpRequest) -> dict[str, object]:
@@ -72,14 +88,17 @@ def _shown(making: Making | None, request: HttpRequest) -> dict[str, object]:
     }
 
 
-@require_GET
+@require_safe
 def give_file(request: HttpRequest, pk: int, kind: str) -> HttpResponse:
     """One file that is made at once."""
     of = own_class(request, pk)
     if kind not in FILES or kind in SLOW:
         raise Http404("no such file")
-    planned = of.sessions.filter(run=None, at__gte=timezone.now()).order_by("at").first()
-    starts, place = (timezone.localtime(planned.at), planned.place) if planned else (None, "")
+    starts, place = planned(of)
+    if kind == "ics" and "at" in request.GET:
+        starts = _time(request.GET["at"])
+    if kind == "ics" and starts is None:
+        return _page(request, of, 422, wrong_time=request.GET.get("at", ""))
     one = Export(store.script_of(of.head), _paper(request.GET.get("paper", "")), starts, place=place)
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / FILES[kind][0]
@@ -101,7 +120,7 @@ def make(request: HttpRequest, pk: int) -> HttpResponse:
     return HttpResponseRedirect(reverse("give", args=[pk]))
 
 
-@require_GET
+@require_safe
 def making(request: HttpRequest, pk: int, making: int) -> HttpResponse:
     """How far a file is."""
     of = own_class(request, pk)
@@ -109,7 +128,7 @@ def making(request: HttpRequest, pk: int, making: int) -> HttpResponse:
     return render(request, "giving/_making.html", {"class": of, **_shown(one, request)})
 
 
-@require_GET
+@require_safe
 def made(request: HttpRequest, pk: int, making: int) -> FileResponse:
     """The file that was made."""
     one = get_object_or_404(Making, of=own_class(request, pk), pk=making, state=Making.State.DONE)

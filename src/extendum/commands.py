@@ -1,0 +1,281 @@
+"""What the commands do on a class document: compute, print, write; each gives the exit code."""
+
+from __future__ import annotations
+
+import argparse
+import json
+import sys
+import tempfile
+from collections import Counter
+from collections.abc import Iterator, Sequence
+from contextlib import contextmanager
+from pathlib import Path
+from typing import Any
+
+from extendum.core.body import Base, Region
+from extendum.core.cautions import SCOPE
+from extendum.core.checks import CHECKS, check, mend
+from extendum.core.compile import compile_script, length_of
+from extendum.core.errors import RefusedError
+from extendum.core.explain import change_words, changes_words, fit_sentence, limit_words, refusal_lines
+from extendum.core.find import Query, find
+from extendum.core.fit import Fit, Fitter
+from extendum.core.heard.hear import hear
+from extendum.core.heard.report import heard_report
+from extendum.core.library import LibraryMove
+from extendum.core.move import Kind
+from extendum.core.remedy import remedies
+from extendum.core.script import Script
+from extendum.core.timeline import clock
+from extendum.core.versions import Version, versions
+from extendum.formats.document import dumps
+from extendum.formats.exports import FILES, Export, about_captions, about_voice, write
+from extendum.formats.findings_json import check_plain, finding_plain
+from extendum.formats.library import entry_plain, shipped_form, shipped_moves
+from extendum.formats.pdf import Paper
+from extendum.formats.timed_text import read_timed
+from extendum.formats.timeline_json import timeline_plain
+from extendum.voice import espeak
+
+#: Exit codes: done; out of reach, or nothing found; bad input.
+OK, REFUSED, BAD_INPUT = 0, 1, 2
+
+
+def export_command(script: Script, chosen: argparse.Namespace) -> int:
+    """Write one kind of file; what should be known of it goes to standard error."""
+    one = Export(script, Paper(chosen.paper), chosen.at, voice=espeak() if chosen.kind in ("wav", "ogg") else None)
+    if chosen.kind == "ics" and chosen.at is None:
+        raise RefusedError("--at", "given for a calendar entry, such as --at 2026-03-02T18:30", "nothing")
+    show = sys.stderr.isatty() and chosen.kind in ("wav", "ogg")
+
+    def progress(share: float) -> None:
+        if show:
+            print(f"\r{share:.0%}", end="", file=sys.stderr)
+
+    if chosen.out == "-":
+        with tempfile.TemporaryDirectory() as folder:
+            made = Path(folder) / FILES[chosen.kind][0]
+            write(one, chosen.kind, made, progress)
+            sys.stdout.buffer.write(made.read_bytes())
+    else:
+        with _named(chosen.out):
+            write(one, chosen.kind, Path(chosen.out), progress)
+        print(f"{chosen.out}: {FILES[chosen.kind][1]}, {clock(one.timeline.length_s)}")
+    about = {"vtt": about_captions, "srt": about_captions, "wav": about_voice, "ogg": about_voice}.get(chosen.kind)
+    if about:
+        print("\n".join(about(one)), file=sys.stderr)
+    return OK
+
+
+def hear_command(chosen: argparse.Namespace) -> int:
+    """What was taught in a recording: sentences, or every guess with its reason."""
+    said = read_timed(Path(chosen.file).read_bytes())
+    heard = hear(said, [entry.move.name for entry in shipped_moves()])
+    report = heard_report(said, heard)
+    if chosen.json:
+        guesses = [
+            {"at": round(g.at, 1), "what": g.what, "value": g.value, "why": g.why, "sure": g.sure}
+            for g in heard.guesses
+        ]
+        held = [
+            {"name": s.name, "side": s.side, "start": round(s.start, 1), "end": round(s.end, 1)}
+            for s in heard.stretches
+        ]
+        _print_json({"length": report.length_s, "facts": report.facts(), "guesses": guesses, "stretches": held})
+        return OK
+    print("\n".join(report.facts()))
+    rows = [[clock(int(s.start)), f"{s.seconds:.0f} s", s.side, s.name] for s in heard.stretches]
+    _print_table(rows, ("from", "held", "side", "move"))
+    return OK
+
+
+@contextmanager
+def _named(given: str) -> Iterator[None]:
+    """What cannot be written is told under the name that was given, not under that of the file beside it."""
+    try:
+        yield
+    except OSError as error:
+        error.given = given  # type: ignore[attr-defined]
+        raise
+
+
+def _write(given: str, text: str) -> None:
+    """Whole or not at all: what stood there before stays until the new text is complete."""
+    path = Path(given)
+    beside = path.with_name(f".{path.name}.new")
+    with _named(given):
+        beside.write_text(text, "utf-8")
+        beside.replace(path)
+
+
+def _print_json(plain: dict[str, Any]) -> None:
+    print(json.dumps(plain, ensure_ascii=False, allow_nan=False))
+
+
+def _print_table(rows: Sequence[Sequence[str]], heads: Sequence[str]) -> None:
+    table = [heads, *rows]
+    widths = [max(len(row[c]) for row in table) for c in range(len(heads))]
+    for row in table:
+        print("  ".join(cell.ljust(width) for cell, width in zip(row, widths, strict=True)).rstrip())
+
+
+def length_command(script: Script, chosen: argparse.Namespace) -> int:
+    """How long the class is, and how short and long it could be."""
+    fitter = Fitter(script)
+    seconds = length_of(script)
+    if chosen.json:
+        plain = {"seconds": seconds, "least_seconds": fitter.least_s, "most_seconds": fitter.most_s}
+        _print_json(plain)
+    else:
+        print(f"{script.title}: {clock(seconds)} (from {clock(fitter.least_s)} to {clock(fitter.most_s)})")
+    return OK
+
+
+def fit_command(script: Script, chosen: argparse.Namespace) -> int:
+    """Fit the class to a length; where it cannot be, what would have to give."""
+    result = Fitter(script).fit(chosen.to)
+    if result.reached and chosen.out:
+        if chosen.out == "-":
+            sys.stdout.write(dumps(result.script))
+            return OK
+        _write(chosen.out, dumps(result.script))
+    if chosen.json:
+        _print_json(_fit_plain(result))
+    elif result.reached:
+        _print_fit(result)
+    else:
+        print("\n".join(refusal_lines(result)))
+        offered = remedies(result)
+        if offered:
+            print("Each of these alone makes it possible:" if offered[1:] else "This makes it possible:")
+            print("\n".join(f"- {one.words}" for one in offered))
+    return OK if result.reached else REFUSED
+
+
+def _fit_plain(result: Fit) -> dict[str, Any]:
+    return {
+        "seconds": result.seconds,
+        "reached": result.reached,
+        "nearest_below": result.nearest_below_s,
+        "nearest_above": result.nearest_above_s,
+        "limits": [
+            {"item": one.item, "name": one.name, "limit": one.which, "value": one.value, "unit": one.unit}
+            for one in result.limits
+        ],
+        "changes": [
+            {"item": one.item, "name": one.name, "unit": one.unit, "from": one.before, "to": one.after}
+            for one in result.changes
+        ],
+    }
+
+
+def _print_fit(result: Fit) -> None:
+    print(fit_sentence(result))
+    if result.changes:
+        _print_table([(one.name, change_words(one)) for one in result.changes], ("item", "change"))
+    if result.limits:
+        print("at a limit: " + ", ".join(limit_words(one) for one in result.limits))
+
+
+def moves_command(chosen: argparse.Namespace) -> int:
+    """The moves of the library that hold these words, as a table, by area, or with all fields."""
+    found = find(shipped_moves(), Query(" ".join(chosen.words)))
+    if chosen.json:
+        _print_json({"moves": [entry_plain(entry) for entry in found]})
+        return OK if found else REFUSED
+    if not found:
+        print(f"No move is called, or is for, {' '.join(chosen.words)!r}.", file=sys.stderr)
+        return REFUSED
+    if chosen.areas:
+        _print_table(area_rows(found), ("area", *Base))
+        return OK
+    rows = [
+        (one.move.key, one.move.name, one.move.posture.value, one.move.kind.value, ", ".join(one.move.main_regions))
+        for one in found
+    ]
+    _print_table(rows, ("key", "name", "posture", "kind", "for"))
+    return OK
+
+
+def area_rows(library: Sequence[LibraryMove]) -> list[tuple[str, ...]]:
+    """How many moves of each kind are mainly for an area, by where they are done: a row for each area."""
+    rows = []
+    for region in Region:
+        own = [one.move for one in library if region in one.move.main_regions]
+        cells = []
+        for base in Base:
+            counts = Counter(move.kind.value for move in own if Base.of(move.posture) is base)
+            cells.append(", ".join(f"{counts[kind]} {kind}" for kind in Kind if counts[kind]) or "-")
+        rows.append((region.value, *cells))
+    return rows
+
+
+def versions_command(script: Script, chosen: argparse.Namespace) -> int:
+    """The class at other lengths."""
+    found = versions(script, any_move=chosen.any)
+    if chosen.json:
+        _print_json({"versions": [_fit_plain(one.fit) | {"cost": one.fit.cost} for one in found]})
+        return OK
+    _print_table(version_rows(found), ("length", "cost", "what changes"))
+    return OK
+
+
+def version_rows(found: Sequence[Version]) -> list[tuple[str, str, str]]:
+    """Versions as rows: length, cost in whole units, and what changes or what is nearest."""
+    rows = []
+    for one in found:
+        result = one.fit
+        if result.cost is None:
+            rows.append((clock(result.target_s), "", " ".join(refusal_lines(result)[1:2])))
+        else:
+            cost = f"{result.cost / 10**6:.2f}"
+            rows.append((clock(result.target_s), cost, changes_words(result.changes) or "nothing"))
+    return rows
+
+
+def check_command(script: Script, chosen: argparse.Namespace) -> int:
+    """What the checks find, or the class with one of it mended."""
+    report = check(script, compile_script(script), shipped_moves(), shipped_form)
+    if chosen.apply:
+        mended = dumps(mend(script, report.get(chosen.apply)))
+        if chosen.out and chosen.out != "-":
+            _write(chosen.out, mended)
+        else:
+            sys.stdout.write(mended)
+        return OK
+    if chosen.json:
+        _print_json({"findings": [finding_plain(one) for one in report.open]})
+        return OK
+    for one in report.open:
+        offered = f" [{one.found.mend.words}: --apply {one.key}]" if one.found.mend else ""
+        print(f"{one.severity}: {one.found.message} ({one.code}){offered}")
+    kept = f", {len(report.kept)} kept as they are" if report.kept else ""
+    print(f"{script.title}: {len(report.open)} found by {len(CHECKS)} checks{kept}. {SCOPE}")
+    return OK
+
+
+def checks_command(chosen: argparse.Namespace) -> int:
+    """All checks."""
+    if chosen.json:
+        _print_json({"checks": [check_plain(one) for one in CHECKS]})
+        return OK
+    rows = [(one.code, one.family.value, one.severity.value, one.looks_at) for one in CHECKS]
+    _print_table(rows, ("code", "family", "severity", "looks at"))
+    return OK
+
+
+def timeline_command(script: Script, chosen: argparse.Namespace) -> int:
+    """Everything that happens, in order, with what stays unsaid."""
+    timeline = compile_script(script)
+    if chosen.json:
+        _print_json(timeline_plain(timeline))
+        return OK
+    print(f"{script.title}: {clock(timeline.length_s)}")
+    rows = [
+        (clock(s.start_s), clock(s.end_s), s.kind.value, s.name, s.side.value if s.side else "", s.reason)
+        for s in timeline.segments
+    ]
+    _print_table(rows, ("from", "to", "kind", "item", "side", "why"))
+    for one in timeline.unsaid:
+        print(f"unsaid: {one.text} ({one.rule}, {one.id})")
+    return OK
