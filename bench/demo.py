@@ -12,6 +12,7 @@ import time
 import urllib.request
 from collections.abc import Iterator
 from contextlib import contextmanager
+from pathlib import Path
 
 from playwright.sync_api import Browser, Playwright
 
@@ -26,23 +27,29 @@ def chromium(playwright: Playwright) -> Browser:
 @contextmanager
 def served() -> Iterator[str]:
     """The address of a demo that is there until the end of the block."""
+    with served_with_data() as (base, _):
+        yield base
+
+
+@contextmanager
+def served_with_data() -> Iterator[tuple[str, Path]]:
+    """The same, with the folder of its data."""
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
         port = probe.getsockname()[1]
     with tempfile.TemporaryDirectory() as data:
         env = {**os.environ, "EXTENDUM_DEMO": "1", "EXTENDUM_DATA": data, "PORT": str(port)}
-        for command in (["migrate", "-v0"], ["load_demo", "demo"], ["collectstatic", "--noinput", "-v0"]):
-            subprocess.run([sys.executable, "manage.py", *command], env=env, check=True)  # noqa: S603
+        env["DJANGO_SETTINGS_MODULE"] = "extendum.web.settings"
         server = subprocess.Popen([sys.executable, "-m", "extendum.web.serve"], env=env)
         try:
-            yield _answering(f"http://127.0.0.1:{port}")
+            yield _answering(f"http://127.0.0.1:{port}"), Path(data)
         finally:
             server.terminate()
             server.wait()
 
 
 def _answering(base: str) -> str:
-    for _ in range(100):
+    for _ in range(300):
         try:
             urllib.request.urlopen(base)  # noqa: S310
             return base

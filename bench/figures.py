@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-import shutil
 import sys
 from html import escape
 from pathlib import Path
 
 from playwright.sync_api import sync_playwright
 
-from bench.shots import FLAGS
+from bench.demo import chromium
 from extendum.core.body import Side
 from extendum.core.figure.marks import marks_of
 from extendum.core.library import LibraryMove
@@ -31,19 +30,19 @@ def cell(entry: LibraryMove) -> str:
     return f"<div>{draw_figure(shipped_figures()[move.key], marks_of(move), side)}<p>{escape(move.name)}</p></div>"
 
 
-def main() -> None:
-    """Write the sheets."""
-    OUT.mkdir(parents=True, exist_ok=True)
-    moves = shipped_moves()
+def main(out: Path = OUT, most: int | None = None) -> None:
+    """Write the sheets, of at most so many moves."""
+    out.mkdir(parents=True, exist_ok=True)
+    moves = shipped_moves()[:most]
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path=shutil.which("chromium"), args=FLAGS)
+        browser = chromium(playwright)
         page = browser.new_page(viewport={"width": 1180, "height": 800})
         for n in range(0, len(moves), A_SHEET):
             cells = "".join(map(cell, moves[n : n + A_SHEET]))
             page.set_content(f"<style>{figure_style()}{STYLE}</style>{cells}")
-            page.screenshot(path=str(OUT / f"{n // A_SHEET + 1:02}.png"))
+            page.screenshot(path=str(out / f"{n // A_SHEET + 1:02}.png"))
         browser.close()
-    print(f"{-(-len(moves) // A_SHEET)} sheets in {OUT}")
+    print(f"{-(-len(moves) // A_SHEET)} sheets in {out}")
 
 
 if __name__ == "__main__":

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import statistics
 import urllib.parse
 from pathlib import Path
@@ -57,8 +58,8 @@ def memory_mb(port: int) -> tuple[int, float]:
         if not process.name.isdigit():
             continue
         try:
-            command = (process / "cmdline").read_text()
-            if "gunicorn" not in command or f":{port}" not in command:
+            command, environment = (process / "cmdline").read_text(), (process / "environ").read_text()
+            if f"PORT={port}\0" not in environment or not re.search("extendum.web.serve|multiprocessing", command):
                 continue
             rollup = (process / "smaps_rollup").read_text()
         except OSError:
@@ -68,14 +69,14 @@ def memory_mb(port: int) -> tuple[int, float]:
     return found, whole / 1024
 
 
-def measured() -> dict[str, float]:
+def measured(runs: int = RUNS) -> dict[str, float]:
     """Loads the Desk so many times and says what was found: octets, paint in ms, shift, memory in MB."""
     with served() as base:
-        loads = [first_load(base) for _ in range(RUNS)]
+        loads = [first_load(base) for _ in range(runs)]
         processes, memory = memory_mb(int(urllib.parse.urlparse(base).port or 0))
     octets, paints, shifts = zip(*loads, strict=True)
     print(
-        f"Desk of a 30-minute class, first load, {RUNS} times: {max(octets) / 1000:.0f} kB at most, "
+        f"Desk of a 30-minute class, first load, {runs} times: {max(octets) / 1000:.0f} kB at most, "
         f"largest paint {statistics.median(paints):.0f} ms median, {max(paints):.0f} ms most, "
         f"layout shift {max(shifts):.4f} at most\n"
         f"memory of the server after that: {memory:.0f} MB in {processes} processes (one starts the two that work)",

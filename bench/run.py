@@ -199,7 +199,7 @@ def next_figure(poses: int) -> Callable[[], object]:
     return draw
 
 
-def measured() -> dict[str, tuple[float, float]]:
+def measured(runs: int = 30) -> dict[str, tuple[float, float]]:
     """Print the table; median and 95th percentile by row."""
     script = class_of(60)
     half, double = class_of(30), class_of(120)
@@ -234,7 +234,7 @@ def measured() -> dict[str, tuple[float, float]]:
     ]
     found = {}
     for name, what in rows:
-        median, high = found[name.strip()] = measure(what)
+        median, high = found[name.strip()] = measure(what, runs)
         print(f"{name:48} {median:10.2f} {high:10.2f}", flush=True)
     return found
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import sys
-from collections.abc import Callable
+from collections.abc import Callable, Collection
 from pathlib import Path
 
 from playwright.sync_api import Page, expect, sync_playwright
@@ -220,16 +220,18 @@ def main() -> int:
     return 0
 
 
-def take(base: str) -> None:
-    """One picture per view."""
+def take(base: str, out: Path = OUT, only: Collection[str] = ()) -> None:
+    """One picture per view, or of some of them."""
     with sync_playwright() as playwright:
         browser = chromium(playwright)
         for name, prepare in VIEWS.items():
+            if only and name not in only:
+                continue
             context = browser.new_context(base_url=base, viewport={"width": 1280, "height": 800})
             page = context.new_page()
             prepare(page)
             page.mouse.move(0, 0)
-            page.screenshot(path=OUT / f"{name}.png")
+            page.screenshot(path=out / f"{name}.png")
             context.close()
         browser.close()
 
