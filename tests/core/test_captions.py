@@ -15,7 +15,7 @@ from extendum.core.timeline import Anchor, Cue, CueKind, Mode, Segment, SegmentK
 from extendum.formats.document import loads
 from tests.strategies import scripts
 
-DEMO = Path(__file__).parents[2] / "demo"
+DEMO = Path(__file__).parents[2] / "src/extendum/data/demo"
 
 
 def said(*cues, length=60):

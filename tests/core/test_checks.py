@@ -83,7 +83,7 @@ WITHOUT_MEND = {
 
 @pytest.mark.parametrize("name", ["after-digging", "hall-two-rounds", "warm-voices", "wheel-wrists"])
 def test_a_competent_class_shows_at_most_five_findings_and_nothing_to_fix(name):
-    report = report_of(read(f"demo/{name}.json"))
+    report = report_of(read(f"src/extendum/data/demo/{name}.json"))
     assert 0 < len(report.open) <= 5
     assert report.of(Severity.FIX) == ()
 

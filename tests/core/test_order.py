@@ -16,7 +16,7 @@ from extendum.core.script import Pin, SidePlan
 from extendum.core.tour import EXACT_UP_TO, Costs, best_tour
 from extendum.formats.document import loads
 
-HALL = loads((Path(__file__).parents[2] / "demo" / "hall-two-rounds.json").read_text())
+HALL = loads((Path(__file__).parents[2] / "src/extendum/data/demo" / "hall-two-rounds.json").read_text())
 
 
 @st.composite

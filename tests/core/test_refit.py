@@ -15,7 +15,7 @@ from extendum.core.run.steps import steps_of
 from extendum.core.script import Role
 from extendum.formats.document import loads
 
-DEMO = Path(__file__).parents[2] / "demo"
+DEMO = Path(__file__).parents[2] / "src/extendum/data/demo"
 CLASSES = {p.stem: loads(p.read_bytes()) for p in sorted(DEMO.glob("*.json"))}
 
 

@@ -18,7 +18,7 @@ from extendum.core.timeline import Mode, SegmentKind
 from extendum.formats.document import loads
 from tests.strategies import scripts
 
-DIGGING = loads((Path(__file__).parents[2] / "demo" / "after-digging.json").read_bytes())
+DIGGING = loads((Path(__file__).parents[2] / "src/extendum/data/demo" / "after-digging.json").read_bytes())
 
 
 def played(steps, ms_of):

@@ -14,7 +14,7 @@ from extendum.core.timeline import CueKind, Mode
 from extendum.formats.document import loads
 from tests.strategies import scripts
 
-DEMO = Path(__file__).parents[2] / "demo"
+DEMO = Path(__file__).parents[2] / "src/extendum/data/demo"
 
 
 def voice(slower=1.0, least_ms=0):

@@ -13,7 +13,7 @@ from extendum.core.timeline import Mode
 from extendum.formats.document import loads
 from tests.core.test_run import happenings
 
-DIGGING = loads((Path(__file__).parents[2] / "demo" / "after-digging.json").read_bytes())
+DIGGING = loads((Path(__file__).parents[2] / "src/extendum/data/demo" / "after-digging.json").read_bytes())
 TIMELINE = compile_script(DIGGING)
 STEPS = steps_of(DIGGING, TIMELINE)
 HOLD = next(step for step in STEPS if step.works and step.partner)

@@ -18,7 +18,9 @@ from extendum.core.tally import main_regions
 from extendum.core.versions import LENGTHS_S, as_own_class, regions_of, version_at, versions, warm_up
 from extendum.formats.document import dumps, loads
 
-DEMOS = [loads(path.read_text()) for path in sorted((Path(__file__).parents[2] / "demo").glob("*.json"))]
+DEMOS = [
+    loads(path.read_text()) for path in sorted((Path(__file__).parents[2] / "src/extendum/data/demo").glob("*.json"))
+]
 
 
 @pytest.mark.parametrize("script", DEMOS, ids=lambda script: script.title)

@@ -68,7 +68,7 @@ def test_talk_share_and_longest_quiet_of_a_hold():
 
 
 def test_a_reminder_said_too_often_is_named_once_however_it_is_written():
-    plain = (Path(__file__).parents[2] / "demo" / "after-digging.json").read_text()
+    plain = (Path(__file__).parents[2] / "src/extendum/data/demo" / "after-digging.json").read_text()
     assert repeated(compile_script(loads(plain))) == []
     for other, same in (("into the open side.", "Keep breathing."), ("into your back.", "keep breathing")):
         assert f"Breathe {other}" in plain

@@ -71,12 +71,12 @@ def form_context(of: StretchClass, script: Script, own: Own) -> dict[str, Any]:
     }
 
 
-@require_http_methods(["GET", "POST"])
+@require_http_methods(["GET", "HEAD", "POST"])
 def brief(request: HttpRequest, pk: int) -> HttpResponse:
     """The brief of a class; a post sets it and goes on to the Desk, with ``apply`` it only shows a profile."""
     of, form = own_class(request, pk), request.POST
     script, own = store.script_of(of.head), Own(of.owner)
-    if request.method == "GET":
+    if request.method != "POST":
         return render(request, "classes/brief.html", form_context(of, script, own) | {"new": "new" in request.GET})
     try:
         if "apply" in form:

@@ -10,7 +10,7 @@ from urllib.parse import urlencode
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.utils.safestring import SafeString
-from django.views.decorators.http import require_GET
+from django.views.decorators.http import require_safe
 from django.views.decorators.vary import vary_on_headers
 
 from extendum.core.body import Region, Side
@@ -181,7 +181,7 @@ def _area(script: Script, found: Coverage, area: Region, own: Own) -> dict[str, 
     }
 
 
-@require_GET
+@require_safe
 @vary_on_headers("HX-Request")
 def checks(request: HttpRequest, pk: int) -> HttpResponse:
     """What was found in a class, and its body picture, as a page or as its fragment."""

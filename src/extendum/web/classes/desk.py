@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.http import HttpRequest, HttpResponse, HttpResponseRedirect, QueryDict
 from django.shortcuts import render
 from django.urls import reverse
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 from django.views.decorators.vary import vary_on_headers
 
 from extendum.core.body import Side
@@ -23,7 +23,7 @@ from extendum.web.classes.words import words_page
 from extendum.web.guide.texts import guide
 
 
-@require_GET
+@require_safe
 @vary_on_headers("HX-Request")
 def desk(request: HttpRequest, pk: int) -> HttpResponse:
     """The class on the Desk, with the item chosen by ?item=."""
@@ -118,7 +118,7 @@ def step(request: HttpRequest, pk: int) -> HttpResponse:
     return _answer(request, of, form.get("item"))
 
 
-@require_GET
+@require_safe
 def sheet_table(request: HttpRequest, pk: int) -> HttpResponse:
     """The minute sheet as a table: what happens when, on which side, for how long, and why so long."""
     of = own_class(request, pk)
@@ -130,7 +130,7 @@ def sheet_table(request: HttpRequest, pk: int) -> HttpResponse:
     return render(request, "classes/_table.html", {"class": of, "rows": rows, "length": clock(timeline.length_s)})
 
 
-@require_GET
+@require_safe
 def steps(request: HttpRequest, pk: int) -> HttpResponse:
     """All steps ever taken, newest first, on every branch."""
     of = own_class(request, pk)

@@ -9,7 +9,7 @@ from django.contrib import messages
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import redirect, render
 from django.utils.safestring import SafeString
-from django.views.decorators.http import require_GET, require_POST
+from django.views.decorators.http import require_POST, require_safe
 
 from extendum.core.body import Region, Side
 from extendum.core.compile import compile_script, outline
@@ -40,7 +40,7 @@ _ON_THE_WAY = (SegmentKind.TRANSITION, SegmentKind.SWITCH, SegmentKind.TURN, Seg
 _HALF = {Side.LEFT: 1, Side.RIGHT: 2}
 
 
-@require_GET
+@require_safe
 def preview(request: HttpRequest, pk: int) -> JsonResponse:
     """What fitting to ?target= (the class's own without) would change: a sentence, a list, and the outline."""
     of = own_class(request, pk)
@@ -104,7 +104,7 @@ def _paper(version: Version) -> Paper:
     return Paper(clock(result.target_s), sheet, told, names(version.left_out), len(result.script.moves()), here, near)
 
 
-@require_GET
+@require_safe
 def versions_page(request: HttpRequest, pk: int) -> HttpResponse:
     """The class at the usual lengths, side by side; with ?any=1 any move may be left out; ?warm= chooses a warm-up."""
     of = own_class(request, pk)
@@ -158,7 +158,7 @@ def keep_version(request: HttpRequest, pk: int) -> HttpResponse:
     return redirect("desk", made.pk)
 
 
-@require_GET
+@require_safe
 def order_dialog(request: HttpRequest, pk: int) -> HttpResponse:
     """Other orders of ?section=, each with its cost, and the section's pins."""
     of = own_class(request, pk)
