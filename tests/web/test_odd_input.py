@@ -3,10 +3,12 @@
 import asyncio
 import json
 import sqlite3
+from concurrent.futures import ThreadPoolExecutor
 from contextlib import closing
 
 import pytest
 from django.conf import settings
+from django.db import connection
 from django.test import Client
 
 from extendum.formats.document import dumps
@@ -305,3 +307,32 @@ def test_a_body_that_does_not_come_is_not_waited_for(monkeypatch):
     monkeypatch.setattr("extendum.web.whole.BODY_WITHIN_S", 0.01)
     handed, sent = whole([])
     assert handed == [] and sent[0]["status"] == 408
+
+
+def test_a_rename_of_what_was_changed_meanwhile_is_told_and_what_was_typed_stays(asking, stretch_class):
+    address = f"/classes/{stretch_class.pk}/rename/"
+    assert asking.post(address, {"title": "First", "stamp": "1"}).status_code == 302
+    answer = asking.post(address, {"title": "Second", "stamp": "1"})
+    page = answer.content.decode()
+    assert answer.status_code == 409 and "Renamed First" in page and 'value="Second"' in page
+    assert StretchClass.objects.get().title == "First"
+    stamp = StretchClass.objects.get().stamp
+    for title in ("", "x" * 201):
+        assert asking.post(address, {"title": title, "stamp": stamp}).status_code == 422
+    assert asking.post(address, {"title": "Second", "stamp": stamp}).status_code == 302
+    assert StretchClass.objects.get().title == "Second"
+
+
+@on_sqlite
+@pytest.mark.django_db(transaction=True)
+def test_many_renames_at_once_are_one_or_told(owner, stretch_class):
+    def rename(n):
+        asking = Client(raise_request_exception=False)
+        asking.force_login(owner)
+        answer = asking.post(f"/classes/{stretch_class.pk}/rename/", {"title": f"Name {n}", "stamp": "1"})
+        connection.close()
+        return answer.status_code
+
+    with ThreadPoolExecutor(4) as some:
+        statuses = list(some.map(rename, range(4)))
+    assert statuses.count(302) == 1 and set(statuses) <= {302, 409, 503}

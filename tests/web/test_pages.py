@@ -55,7 +55,7 @@ def test_a_refused_new_class_keeps_what_was_typed(asking, title, length, said):
 
 def test_duplicate_rename_archive_and_restore(asking, stretch_class):
     pk = stretch_class.pk
-    asking.post(f"/classes/{pk}/rename/", {"title": "Late class"})
+    asking.post(f"/classes/{pk}/rename/", {"title": "Late class", "stamp": stretch_class.stamp})
     assert script(stretch_class).title == "Late class"
     asking.post(f"/classes/{pk}/duplicate/")
     copy = StretchClass.objects.exclude(pk=pk).get()

@@ -22,6 +22,7 @@ from extendum.formats.document import dumps
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
 from extendum.web.classes.drawn import drawn
+from extendum.web.classes.forms import whole
 from extendum.web.classes.models import StretchClass
 from extendum.web.classes.page import compiled
 
@@ -102,12 +103,17 @@ def make(request: HttpRequest) -> HttpResponse:
 
 @require_POST
 def rename(request: HttpRequest, pk: int) -> HttpResponse:
-    """Another title for a class, as a step that can be undone."""
+    """Another title for a class, as a step that can be undone; a refusal keeps what was typed."""
     of, title = own_class(request, pk), request.POST.get("title", "")
     try:
-        store.change(of, of.stamp, f"Renamed {title.strip()}", lambda s: edit.set_title(s, title))
+        stamp, label = whole(request.POST, "stamp"), f"Renamed {title.strip()}"
+        store.change(of, stamp, label[:300], lambda s: edit.set_title(s, title))
     except RefusedError as error:
-        messages.error(request, str(error))
+        return _shelf(request, 422, renamed=pk, typed=title, rename_error=str(error))
+    except store.StaleEditError as stale:
+        told = f"“{of.title}” was changed meanwhile, in another window: {'; '.join(stale.happened)}."
+        told += " It was not renamed. Press Rename again to give it your name all the same."
+        return _shelf(request, 409, renamed=pk, typed=title, rename_error=told)
     return redirect("shelf")
 
 

@@ -7,6 +7,7 @@ from dataclasses import replace
 from typing import Any
 
 from django.contrib import messages
+from django.db import transaction
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
@@ -131,10 +132,12 @@ def _edit_form(request: HttpRequest, base: LibraryMove, key: str) -> HttpRespons
 def _back_to_class(request: HttpRequest, of: StretchClass, kept: LibraryMove) -> HttpResponse:
     """The move goes into the class for which it was written, after the item that was chosen there."""
     taken = store.library_of(request.user).form(kept.move.key)
-    script = classes.script_of(of.head)
-    after = next((item.id for item in script.items() if item.id == request.GET.get("after")), None)
-    told = f"Added {kept.move.name}"[:300]
-    classes.change(of, of.stamp, told, lambda s: add_move(s, kept, after, taken=taken)[0])
+    with transaction.atomic():  # nobody changes the class between the look at it and the change
+        of = own_class(request, of.pk)
+        script = classes.script_of(of.head)
+        after = next((item.id for item in script.items() if item.id == request.GET.get("after")), None)
+        told = f"Added {kept.move.name}"[:300]
+        classes.change(of, of.stamp, told, lambda s: add_move(s, kept, after, taken=taken)[0])
     there = f"{reverse('desk', args=[of.pk])}?item={fresh_id(script)}"
     if request.htmx:
         return HttpResponse(status=204, headers={"HX-Redirect": there})

@@ -7,7 +7,7 @@ import { draw, drawAgain, hasWork, sizeAgain } from "./drawn.js";
 import { act, apart, askWhoTeaches, backFromSleep, endBy, endOld, keep, lasted, lateMs, live, newRun, now, plannedMs, records, rehearses, returned, takeOver, tellOpened, tellServer, told } from "./live.js";
 import { hushTold, post, root, tell } from "./page.js";
 import { drawPrompter } from "./prompter.js";
-import { openTray, partsDone } from "./tray.js";
+import { openTray } from "./tray.js";
 
 const active = () => live.run.started && !live.run.ended;
 const fullScreen = () => document.documentElement.requestFullscreen?.().catch(() => {});
@@ -180,11 +180,11 @@ function jump(kind) {
   sounds.hush();
   act(kind);
 }
-// N leaves the whole item; back at once takes it up again.
+// N leaves the whole item; for two seconds B brings it back.
 function skipItem() {
   const { item } = stepOf(live.run), name = live.score.names[item];
   jump("skip-item");
-  if (name && !apart) tell(`Skipped: ${name}. ${partsDone(live.run, item) ? "What was left of it" : "It"} waits in the tray; B at once takes it up again.`);
+  if (name) tell(`Skipped: ${name}. B brings it back.`, 2500);
 }
 const going = (what) => () => { if (active()) what(); };
 const teaching = (what) => going(() => (apart ? tell("Not in a rehearsal.") : what()));

@@ -22,7 +22,6 @@ function partsOf(run, item) {
   for (const step of live.score.steps.filter((one) => one.item === item && one.works)) parts.set(step.group, parts.get(step.group) || on.has(step.id));
   return [...parts.values()];
 }
-export const partsDone = (run, item) => partsOf(run, item).filter(Boolean).length;
 // The moves that the run is past, and how many of their parts were left out: "3 of 4 parts".
 function skipped(run) {
   const coming = new Set(run.steps.slice(run.at).map(visitOf));
