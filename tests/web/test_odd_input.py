@@ -20,10 +20,9 @@ from extendum.web.whole import TOO_LARGE, Whole
 from tests.web.test_faults import on_sqlite
 
 #: Digits to Unicode but not to arithmetic, too many, none, negative, and what a float would take.
-ODD = ("²", "٣", "9" * 5000, "0" * 400 + "1", "-1", "1e9", "NaN", " ", "x", str(2**63))
+ODD = ("²", "٣", "9" * 5000, "0" * 400 + "1", "1e9", "NaN", " ", "x", str(2**63), "-1")
 
 
-@pytest.mark.parametrize("odd", ODD)
 @pytest.mark.parametrize(
     "address",
     [
@@ -37,20 +36,19 @@ ODD = ("²", "٣", "9" * 5000, "0" * 400 + "1", "-1", "1e9", "NaN", " ", "x", st
         "/classes/{pk}/preview/?target={}",
     ],
 )
-def test_an_odd_number_in_an_address_is_answered(asking, owner, stretch_class, address, odd):
+def test_an_odd_number_in_an_address_is_answered(asking, owner, stretch_class, address):
     run = LiveRun.objects.create(of=stretch_class, key="r", stamp=1, revision=stretch_class.head)
     link = Link.objects.create(owner=owner, kind=Link.Kind.ROOM, name="Hall")
     path, _, query = address.replace("{code}", link.code).partition("?")
     name, _, value = query.replace("{pk}", str(stretch_class.pk)).rpartition("=")
-    data = dict(part.split("=") for part in name.split("&")[:-1]) | {
-        name.split("&")[-1]: value.replace("{run}", str(run.pk)).replace("{}", odd)
-    }
-    answer = asking.get(path.replace("{pk}", str(stretch_class.pk)), data)
+    *given, last = name.split("&")
+    data, value = dict(part.split("=") for part in given), value.replace("{run}", str(run.pk))
     allowed = {404, 200} if "class" in name or "used" in name else {422, 200} if "preview" in address else {200}
-    assert answer.status_code in allowed
+    for odd in ODD:
+        answer = asking.get(path.replace("{pk}", str(stretch_class.pk)), data | {last: value.replace("{}", odd)})
+        assert answer.status_code in allowed, odd
 
 
-@pytest.mark.parametrize("odd", [*ODD, "99999999999"])
 @pytest.mark.parametrize(
     ("address", "form"),
     [
@@ -65,13 +63,14 @@ def test_an_odd_number_in_an_address_is_answered(asking, owner, stretch_class, a
         ("/logbook/plan/", {"class": "{}", "day": "2026-03-02", "hour": "18:30"}),
     ],
 )
-def test_an_odd_number_in_a_form_is_refused_in_words(asking, owner, stretch_class, address, form, odd):
+def test_an_odd_number_in_a_form_is_refused_in_words(asking, owner, stretch_class, address, form):
     session = Session.objects.create(owner=owner, of=stretch_class, at=stretch_class.created_at)
     address = address.format(pk=stretch_class.pk, session=session.pk)
-    answer = asking.post(address, {name: value.replace("{}", odd) for name, value in form.items()})
-    assert answer.status_code < 500
-    assert StretchClass.objects.get().stamp == 1 or odd == "-1"
-    assert Session.objects.get().people in (None, 1)
+    for odd in ("99999999999", *ODD):  # one step less, the last of them, is a step
+        answer = asking.post(address, {name: value.replace("{}", odd) for name, value in form.items()})
+        assert answer.status_code < 500, odd
+        assert StretchClass.objects.get().stamp == 1 or odd == "-1"
+        assert Session.objects.get().people in (None, 1)
 
 
 def test_a_revision_that_is_not_there_is_no_step(asking, stretch_class):
