@@ -109,7 +109,11 @@ def _parser() -> tuple[argparse.ArgumentParser, Mapping[str, argparse.ArgumentPa
     moves.add_argument("--json", action="store_true", help="print one JSON object with all fields")
     moves.add_argument("--areas", action="store_true", help="count them by area, posture and kind")
     moves.set_defaults(run=moves_command)
-    serve = commands.add_parser("serve", help="start the application", description="Start the application.")
+    _add_serve(commands.add_parser("serve", help="start the application", description="Start the application."))
+    return parser, commands.choices
+
+
+def _add_serve(serve: argparse.ArgumentParser) -> None:
     serve.add_argument("--demo", action="store_true", help="with demo data, for this machine only, in the browser")
     serve.add_argument("--host", default="", help="the address to answer on; this machine only without it")
     serve.add_argument("--port", default="", help="8000 without it")
@@ -117,7 +121,6 @@ def _parser() -> tuple[argparse.ArgumentParser, Mapping[str, argparse.ArgumentPa
     serve.add_argument("--key", default="", help="the key of the certificate, PEM")
     serve.add_argument("--data", default="", help="the folder for classes and accounts")
     serve.set_defaults(run=_serve)
-    return parser, commands.choices
 
 
 def _serve(chosen: argparse.Namespace) -> int:

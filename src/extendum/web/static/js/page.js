@@ -20,7 +20,7 @@ document.addEventListener("keydown", (event) => {
 // A form that is on its way is not sent a second time: pressed twice is meant once.
 const sent = new Set();
 addEventListener("submit", (event) => {
-  if (event.defaultPrevented) return;
+  if (event.defaultPrevented || event.target.method !== "post") return; // what only asks may ask again
   if (sent.has(event.target)) event.preventDefault();
   else sent.add(event.target);
 });
