@@ -91,7 +91,7 @@ def hear_command(chosen: argparse.Namespace) -> int:
 
 @contextmanager
 def _named(given: str) -> Iterator[None]:
-    """What cannot be written is told under the name that was given, not under that of the file beside it."""
+    """Report what cannot be written under the name that was given, not under that of the file beside it."""
     try:
         yield
     except OSError as error:

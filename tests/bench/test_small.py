@@ -1,13 +1,13 @@
 """Every program that measures has a small run here, so that none is found broken when it is asked for."""
 
 import asyncio
-from concurrent.futures import ThreadPoolExecutor
 from contextlib import contextmanager
 
 import pytest
 from playwright.sync_api import sync_playwright
 
 from bench import attack, budgets, demo, figures, load, page, rooms, run, shots, stage, walk
+from tests.apart import apart
 
 pytestmark = pytest.mark.browser
 
@@ -28,12 +28,6 @@ def base(served, monkeypatch):
 
     monkeypatch.setattr(attack, "served_with_data", shared)
     return served[0]
-
-
-def apart(program):
-    """What it gives in a thread of its own: the browser of the other tests has a loop in this one."""
-    with ThreadPoolExecutor(1) as one:
-        return one.submit(program).result()
 
 
 @pytest.mark.django_db(transaction=True)

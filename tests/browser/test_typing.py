@@ -100,6 +100,15 @@ def test_keys_pressed_fast_make_the_class_that_slow_ones_make(page, owner, slow_
     assert made[0] == made[1], keys
 
 
+def test_what_an_earlier_search_left_is_typed_over(desk):
+    page = desk
+    for words in ("no such move", "jaw"):
+        page.keyboard.press("a")
+        page.keyboard.type(words, delay=FAST_MS)
+        expect(page.locator("#add")).to_have_value(words)
+        page.keyboard.press("Escape")
+
+
 def test_enter_pressed_twice_adds_one_move(desk, slow_answers):
     page = desk
     rows = page.locator(".row").count()

@@ -79,7 +79,7 @@ def bad_request(request: HttpRequest, exception: Exception) -> HttpResponse:
 
 
 class DamagedClasses:
-    """A class whose document cannot be read is told, with the way back to its last good step; nothing is deleted."""
+    """Answers for a class whose document cannot be read, with the way back to its last good step; deletes nothing."""
 
     def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
         self.get_response = get_response

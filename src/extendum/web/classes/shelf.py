@@ -112,7 +112,7 @@ def rename(request: HttpRequest, pk: int) -> HttpResponse:
         return _shelf(request, 422, renamed=pk, typed=title, rename_error=str(error))
     except store.StaleEditError as stale:
         told = f"“{of.title}” was changed meanwhile, in another window: {'; '.join(stale.happened)}."
-        told += " It was not renamed. Press Rename again to give it your name all the same."
+        told += " It was not renamed. Press Rename again to use your name anyway."
         return _shelf(request, 409, renamed=pk, typed=title, rename_error=told)
     return redirect("shelf")
 

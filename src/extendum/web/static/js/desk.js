@@ -191,7 +191,7 @@ const keys = {
   v: press("to-versions"),
   e: press("to-files"),
   s: () => { if (sectionHere()) openOrder(sectionHere()); },
-  a: () => adder().focus(),
+  a: () => { adder().focus(); adder().select(); }, // what an earlier search left is typed over
   f: () => { const target = document.getElementById("target"); target.focus(); target.select(); },
   u: () => step("undo"),
   r: () => step("redo"),
