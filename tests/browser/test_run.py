@@ -9,7 +9,9 @@ from playwright.sync_api import expect
 
 from extendum.core.compile import compile_script
 from extendum.core.edit import add_move, new_script
-from extendum.core.run.fold import KINDS, Event, fold
+from extendum.core.run.actions import ACTIONS
+from extendum.core.run.fold import fold
+from extendum.core.run.state import Event
 from extendum.core.run.steps import steps_of
 from extendum.formats.library import shipped_move
 from extendum.web.classes import store
@@ -24,7 +26,7 @@ def sequence(random, steps, n):
     """Events as a teacher might make them in any order, some of them twice."""
     at, found = random.randint(0, 3000), []
     for k in range(random.randint(2, 24)):
-        kind = "start" if k == 0 else random.choice(KINDS)
+        kind = "start" if k == 0 else random.choice(list(ACTIONS))
         step = random.choice(steps)
         step = step.item if kind == "bring" else step.id if kind in ("fit", "insert") else ""
         event = Event(f"{n}-{k}", at, kind, step, random.choice((0, 1000, 10_000, -4000, 33_000)))

@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from extendum.core import edit
 from extendum.core.checks import BY_CODE, CHECKS, check, keep, mend, open_again
 from extendum.core.checks.finding import Severity
-from extendum.core.compile import compile_script
+from extendum.core.compile import compile_script, talk_needs_s
 from extendum.core.dose import Elastic
 from extendum.core.errors import RefusedError
 from extendum.core.fit import Fitter
@@ -195,3 +195,124 @@ def test_a_pressing_move_names_bones_even_where_nobody_said_anything():
     )
     bare = dataclasses.replace(script.item("ball"), words=dataclasses.replace(script.item("ball").words, prompts=()))
     assert of_code(report_of(edit.replace_items(script, {"ball": bare})), "caution-unspoken")
+
+
+def hold(item, seconds):
+    return f'{item}.dose.seconds = {{"least": 1, "wanted": {seconds}, "most": 90}}\n'
+
+
+def breaths(count, in_ms, out_ms):
+    counted = f'"count": {{"least": 1, "wanted": {count}, "most": 90}}'
+    return f'breaths.dose = {{"type": "breaths", {counted}, "in_ms": {in_ms}, "out_ms": {out_ms}}}'
+
+
+def bridges(*after):
+    return "".join(f"take bridge after {item} as down-{n}\n" for n, item in enumerate(after))
+
+
+def said(item, field, words):
+    return f"{item}.words.{field} = {words}\n"
+
+
+CALF_COLD = "take calf-lean after breaths as cold\n" + hold("cold", "{n}")
+WARMING = "drop shoulders\ndrop circles\ndrop hinge\n" + (
+    'march.dose = {"type": "timed", "seconds": {"least": 1, "wanted": {n}, "most": 90}}'
+)
+TALKED_THROUGH = "style.quiet_percent = 0\nstyle.next_call = false\nstyle.halfway = false\n" + (
+    'calf.words.prompts = [{"kind": "form", "text": "WORDS"}]\n'
+)
+QUICK = "march.dose.out_ms = {n}\nmarch.dose.back_ms = 500\n"
+AGAIN = "g-legs.rounds = 2\n" + said("calf", "short", '""') + said("calf", "there", '""')
+FULL_TALK = (
+    'style.words_per_minute = 75\nwelcome.words = "a " * {n}\n'
+    'welcome.seconds = {"least": 1, "wanted": 1600, "most": 1800}'
+)
+POOR_BALANCE = 'brief.conditions = ["poor balance"]\n'
+
+
+@pytest.mark.parametrize(
+    ("code", "operations", "last", "first"),
+    [
+        ("breath-held", "breaths.dose.full_ms = {n}", 2000, 2001),
+        ("breath-forced", breaths(40, 1000, "{n}"), 2000, 1999),
+        ("breath-forced", breaths("{n}", 500, 500), 20, 21),
+        ("breath-forced", breaths(4, 5000, "{n}"), 10_000, 10_001),
+        ("range-little", 'brief.areas = ["calf"]\n' + hold("calf", "{n}"), 60, 59),
+        ("static-before-activity", 'brief.before = "strength or speed"\n' + hold("calf", "{n}"), 59, 60),
+        ("cold-hold", CALF_COLD, 29, 30),
+        ("cold-hold", WARMING, 30, 29),
+        ("reps-too-quick", QUICK, 500, 499),
+        ("reps-too-quick", QUICK + "march.dose.counts = 4", 1500, 1499),
+        ("floor-often", bridges("hinge", "reach") + "style.pace_percent = {n}", 124, 125),
+        ("floor-often", POOR_BALANCE + "{n}", bridges("hinge"), bridges("hinge", "quiet")),
+        ("floor-often", "{n}", bridges("hinge", "reach"), bridges("hinge", "reach", "quiet")),
+        ("effort-jumps", "calf.move.effort = 2\nreach.move.effort = {n}", 3, 4),
+        ("effort-jumps", "calf.move.effort = {n}\nreach.move.effort = 4", 3, 2),
+        ("effort-drops", "hang.move.effort = {n}", 3, 4),
+        ("one-leg-long", POOR_BALANCE + hold("thigh", "{n}"), 20, 21),
+        ("one-leg-long", "style.one_leg_most_s = 25\n" + hold("thigh", "{n}"), 25, 26),
+        ("again-long", AGAIN + said("calf", "moving", '"step " * {n}'), 13, 14),
+        ("words-push", said("thigh", "moving", '"step " * {n}'), 23, 24),
+        ("no-quiet", TALKED_THROUGH.replace("WORDS", "a " * 30) + hold("calf", "{n}"), 19, 20),
+        ("no-quiet", TALKED_THROUGH.replace("WORDS", "{n}") + hold("calf", 20), "a " * 29, "a " * 30),
+        ("talk-fills", FULL_TALK, 1901, 1902),
+    ],
+)
+def test_a_check_begins_just_beyond_its_limit(code, operations, last, first):
+    for n, begun in ((last, False), (first, True)):
+        script = changed(base(), operations.replace("{n}", str(n)))
+        assert bool(of_code(report_of(script), code)) is begun
+
+
+@pytest.mark.parametrize(("target", "severity"), [(570, Severity.CONSIDER), (569, Severity.FIX), (631, Severity.FIX)])
+def test_more_than_half_a_minute_off_the_slot_is_to_be_fixed(target, severity):
+    (found,) = of_code(report_of(edit.set_target(base(), target)), "off-slot")
+    assert found.severity is severity
+
+
+@pytest.mark.parametrize(
+    ("code", "operations"),
+    [
+        (
+            "needs-unsaid",
+            'welcome.seconds = {"least": 1, "wanted": 4, "most": 26}\nwelcome.words = "Rest when you like."',
+        ),
+        ("no-usual-cautions", 'welcome.seconds = {"least": 1, "wanted": 1, "most": 26}\nwelcome.words = "{needs}"'),
+        (
+            "talk-overruns",
+            'g-arrive.rounds = 3\nwelcome.words = "{needs} {needs} We meet {moves} moves, first {next}."',
+        ),
+        (
+            "cadence-short",
+            "g-legs.cadence_s = 5\n" + said("calf", "moving", '"{next} follows, {needs} {needs} {side} foot."'),
+        ),
+        (
+            "cadence-short",
+            "g-legs.cadence_s = 5\n" + said("calf", "short", '"{next} follows, {needs} {side} foot back."'),
+        ),
+    ],
+)
+def test_a_mend_reckons_with_all_that_placeholders_stand_for(code, operations):
+    script = changed(base(), operations)
+    (found,) = of_code(report_of(script), code)
+    mended = mend(script, found)
+    assert of_code(report_of(mended), code) == []
+    assert not {one.rule for one in compile_script(mended).unsaid} & {"talk-overrun", "cadence-short"}
+
+
+def test_words_that_close_a_class_leave_a_little_quiet():
+    script = changed(base(), EXAMPLES["no-closing"].found)
+    (found,) = of_code(report_of(script), "no-closing")
+    mended = mend(script, found)
+    talk = next(item for item in mended.items() if item.id not in {one.id for one in script.items()})
+    assert talk.quantity.wanted - talk.quantity.least == 4
+    assert talk.quantity.least == talk_needs_s(mended, talk.id)
+
+
+def test_captions_that_run_too_fast_are_slowed_no_more_than_needed():
+    script = changed(base(), EXAMPLES["captions-fast"].found)
+    (found,) = of_code(report_of(script), "captions-fast")
+    rate = mend(script, found).style.words_per_minute
+    quicker = dataclasses.replace(script, style=dataclasses.replace(script.style, words_per_minute=rate + 5))
+    assert rate % 5 == 0
+    assert of_code(report_of(quicker), "captions-fast")

@@ -9,8 +9,9 @@ from hypothesis import strategies as st
 
 from extendum.core.compile import compile_script
 from extendum.core.item import MoveItem
-from extendum.core.run.fold import Event, advance, after, fold
+from extendum.core.run.fold import after, fold
 from extendum.core.run.refit import refit
+from extendum.core.run.state import Event, advance
 from extendum.core.run.steps import steps_of
 from extendum.core.script import Role
 from extendum.formats.document import loads
@@ -77,6 +78,26 @@ def test_a_second_side_whose_first_is_done_keeps_what_that_got():
     found = refit(script, timeline, run, run.clock + run.left_ms - 30_000)
     assert calf[1].id not in dict(found.fits)
     assert found.changes
+
+
+@pytest.mark.parametrize("name", sorted(CLASSES))
+def test_the_other_side_of_the_work_that_is_on_keeps_what_this_side_gets(name):
+    script = CLASSES[name]
+    timeline = compile_script(script)
+    sided = [(step, begin) for step, begin in begins(steps_of(script, timeline)) if step.partner]
+    for step, begin in sided:
+        timeline, run = begun(script, begin + 1)
+        assert run.step == step
+        found = refit(script, timeline, run, run.clock + run.left_ms - 20_000)
+        assert step.partner not in dict(found.fits)
+    assert sided
+
+
+def begins(steps):
+    at = 0
+    for step in steps:
+        yield step, at
+        at += step.ms // 1000
 
 
 def test_what_cannot_be_caught_up_is_said_with_what_could_go():

@@ -9,10 +9,11 @@ from hypothesis import strategies as st
 from extendum.core.compile import compile_script
 from extendum.core.edit import remove_item
 from extendum.core.errors import RefusedError
-from extendum.core.run.fold import Event, fold
+from extendum.core.run.fold import fold
 from extendum.core.run.learned import Taught, learn, lessons
 from extendum.core.run.log import cut_short, spent
 from extendum.core.run.rehearse import SHORT_S, rehearsal_steps, rehearsed, segment_of, took
+from extendum.core.run.state import Event
 from extendum.core.speech import speaking_ms
 from extendum.core.timeline import Mode, SegmentKind
 from extendum.formats.document import loads

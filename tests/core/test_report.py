@@ -9,11 +9,12 @@ from hypothesis import strategies as st
 
 from extendum.core.compile import compile_script
 from extendum.core.coverage import coverage
-from extendum.core.run.fold import Event, advance, fold
+from extendum.core.run.fold import fold
 from extendum.core.run.learned import learn, lessons, together, usually_late, ways_taken
 from extendum.core.run.log import cut_short
 from extendum.core.run.overview import Once, habits
 from extendum.core.run.report import Cause, as_taught, off_words, report
+from extendum.core.run.state import Event, advance
 from extendum.core.run.steps import steps_of
 from extendum.formats.document import loads
 from tests.core.test_run import happenings

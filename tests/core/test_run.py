@@ -9,8 +9,10 @@ from hypothesis import strategies as st
 
 from extendum.core.compile import compile_script
 from extendum.core.errors import RefusedError
-from extendum.core.run.fold import KINDS, Event, Run, advance, after, fold
+from extendum.core.run.actions import ACTIONS
+from extendum.core.run.fold import after, fold
 from extendum.core.run.log import spent
+from extendum.core.run.state import Event, Run, advance
 from extendum.core.run.steps import Step, steps_of
 from extendum.formats.document import loads
 from tests.strategies import scripts
@@ -34,7 +36,7 @@ def happenings(draw, steps=CALF, most=14):
     at, found = draw(st.integers(0, 5000)), []
     names = [step.id for step in steps]
     for n in range(draw(st.integers(0, most))):
-        kind = "start" if n == 0 and draw(st.integers(0, 5)) else draw(st.sampled_from(KINDS))
+        kind = "start" if n == 0 and draw(st.integers(0, 5)) else draw(st.sampled_from(list(ACTIONS)))
         ms = draw(st.sampled_from((0, 1000, 10_000, -5000, 45_000)))
         found.append(Event(f"e{n}", at, kind, draw(st.sampled_from((*names, "nowhere"))), ms))
         at += draw(st.sampled_from((0, 1, 500, 3000, 17_000, 60_000)))

@@ -6,7 +6,8 @@ from pathlib import Path
 from hypothesis import given, settings
 
 from extendum.core.compile import compile_script
-from extendum.core.run.fold import Event, advance, fold
+from extendum.core.run.fold import fold
+from extendum.core.run.state import Event, advance
 from extendum.core.run.steps import steps_of
 from extendum.core.run.takes import filmed, marks, takes
 from extendum.core.timeline import Mode

@@ -7,6 +7,7 @@ from hypothesis import given
 
 from extendum.core.compile import compile_script
 from extendum.core.errors import RefusedError
+from extendum.core.item import MoveItem
 from extendum.core.speech import speaking_ms
 from extendum.core.wording import SAMPLE, calibrated, literal_sides, readings, repeated, talk_share
 from extendum.formats.document import loads
@@ -52,12 +53,15 @@ def test_both_sides_are_read_out_and_only_what_is_longer_than_the_way_runs_over(
 
 
 @given(scripts())
-def test_every_text_is_timed_at_the_class_s_rate(script):
-    for some in readings(script).values():
+def test_every_text_is_timed_at_the_class_s_rate_and_what_does_not_fit_its_time_runs_over(script):
+    cut = {one.id.split(".")[0] for one in compile_script(script).unsaid if one.rule == "talk-overrun"}
+    for item, some in readings(script).items():
         for one in some:
             rates = [speaking_ms(text, script.style.words_per_minute) for _, text in one.said]
-            assert one.said_ms == max(rates, default=0)
+            if isinstance(script.item(item), MoveItem):
+                assert one.said_ms == max(rates, default=0)
             assert "{" not in "".join(text for _, text in one.said)
+            assert one.over_s or item not in cut
 
 
 def test_talk_share_and_longest_quiet_of_a_hold():

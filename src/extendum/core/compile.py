@@ -9,11 +9,13 @@ from extendum.core.beside import step_s
 from extendum.core.body import Side, Stance
 from extendum.core.cues import Placed, meanwhile_cues, said_cues, talk_cues
 from extendum.core.item import MoveItem, Talk
-from extendum.core.passes import Facts, Part, Situation, pass_facts, pass_parts, situation_after, still_parts
+from extendum.core.passes import Facts, Part, Situation, ceil_s, pass_facts, pass_parts, situation_after, still_parts
 from extendum.core.script import Meanwhile, Script
 from extendum.core.sequence import Pass, Step, Still, sequence
+from extendum.core.speech import in_sentences_ms, speaking_ms
+from extendum.core.style import CueStyle
 from extendum.core.timeline import Cue, Mode, Segment, SegmentKind, Timeline, Unsaid
-from extendum.core.words import mentions
+from extendum.core.words import fill, mentions
 from extendum.core.working import Work
 
 #: What is announced as next after the last move.
@@ -111,6 +113,17 @@ def lay_out(script: Script, minutes: int | None = None) -> list[Laid]:
     return laid
 
 
+def talk_ms(talk: Talk, facts: Facts, style: CueStyle) -> int:
+    """Milliseconds that all words of a talk take with these facts."""
+    return in_sentences_ms(fill(talk.words, facts), style.words_per_minute)
+
+
+def talk_needs_s(script: Script, item_id: str) -> int:
+    """Whole seconds in which a talk of a class says all its words, wherever it comes; 0 for what is no talk."""
+    own = ((one.step.item, one.facts) for one in lay_out(script) if one.step.item.id == item_id)
+    return ceil_s(max((talk_ms(t, facts, script.style) for t, facts in own if isinstance(t, Talk)), default=0))
+
+
 def length_of(script: Script) -> int:
     """Whole seconds that the class lasts."""
     if says_minutes(script):  # what is said of its length may change it
@@ -168,7 +181,7 @@ def compile_script(script: Script) -> Timeline:
     placed: list[Placed] = []
     at = 0
     for index, one in enumerate(laid):
-        timed = list(_timed(one, at))
+        timed = list(_timed(one, at, script.style))
         at = timed[-1][0].end_s if timed else at
         segments += [segment for segment, _ in timed]
         underlays += _resets(timed)
@@ -216,7 +229,7 @@ def _hosts(hosted: list[str], segments: list[Segment]) -> list[Segment]:
 Timed = tuple[Segment, Part]
 
 
-def _timed(one: Laid, at: int) -> Iterator[Timed]:
+def _timed(one: Laid, at: int, style: CueStyle) -> Iterator[Timed]:
     step, names = one.step, set[str]()
     side: Side | None = step.side if isinstance(step, Pass) else None
     for part in one.parts:
@@ -239,9 +252,17 @@ def _timed(one: Laid, at: int) -> Iterator[Timed]:
             reason=part.reason,
             direction=step.direction if isinstance(step, Pass) else None,
             way_s=part.way_s,
+            words_ms=_words_ms(one, part, style),
         )
         yield segment, part
         at = segment.end_s
+
+
+def _words_ms(one: Laid, part: Part, style: CueStyle) -> int:
+    """Milliseconds that the words of a part take in full."""
+    if isinstance(one.step.item, Talk):
+        return talk_ms(one.step.item, one.facts, style)
+    return sum(speaking_ms(said.text, style.words_per_minute) for said in part.said)
 
 
 def _resets(timed: list[Timed]) -> Iterator[Segment]:

@@ -18,6 +18,7 @@ from extendum.core.style import CueStyle
 from extendum.core.words import CLASS_PLACEHOLDERS, check_placeholders
 
 LONGEST_CLASS_S = 4 * 3600
+LONGEST_CADENCE_S = 120
 MOST_ITEMS = 400
 
 
@@ -106,7 +107,7 @@ class Group(Checked):
     taper_percent: int = whole(10, 100, 100, "of every dose from one round to the next")
     lead_side: Side | None = None
     reset_s: int = whole(0, 60, 0, "a little reset between items, under the transition")
-    cadence_s: int = whole(0, 120, 0, "from the end of one pass to the next; 0: as long as it takes")
+    cadence_s: int = whole(0, LONGEST_CADENCE_S, 0, "from the end of one pass to the next; 0: as long as it takes")
     extra: Extra = extra()
 
     def __post_init__(self) -> None:

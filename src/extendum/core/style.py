@@ -9,6 +9,9 @@ from extendum.core.body import Side
 from extendum.core.errors import RefusedError
 from extendum.core.fields import Checked, Extra, extra, text, whole
 
+#: The slowest and the fastest rate of speaking, in words a minute.
+RATES = 60, 300
+
 
 class Countdown(StrEnum):
     """How the end of a hold or a timed move is counted."""
@@ -76,7 +79,7 @@ class CueStyle(Checked):
     """How the class is cued."""
 
     name: str = text(80, "Steady and spoken", shortest=1)
-    words_per_minute: int = whole(60, 300, 165, "while speaking, without the silences")
+    words_per_minute: int = whole(*RATES, 165, "while speaking, without the silences")
     countdown: Countdown = Countdown.FROM_3
     last_calls: int = whole(0, 3, 0, "of the last reps or breaths")
     halfway: bool = True

@@ -109,6 +109,7 @@ class Segment:
     """A stretch of whole seconds [start_s, end_s) on the main lane, and why it lasts that long.
 
     ``way_s``: of a way into a pass, the seconds that bodies and props need, whatever is said meanwhile.
+    ``words_ms``: how long all that is to be said from its start takes, placeholders filled; also what finds no room.
     """
 
     id: str
@@ -124,6 +125,7 @@ class Segment:
     reason: str
     direction: str | None = None
     way_s: int = 0
+    words_ms: int = 0
 
     def __post_init__(self) -> None:
         if self.end_s <= self.start_s:

@@ -8,13 +8,14 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from extendum.core.body import Side
-from extendum.core.compile import Laid, lay_out
+from extendum.core.compile import Laid, lay_out, talk_ms
 from extendum.core.errors import RefusedError
 from extendum.core.item import MoveItem, Talk
 from extendum.core.passes import ceil_s, pass_facts, way_ms
 from extendum.core.script import Script
 from extendum.core.sequence import Arrival, Pass
 from extendum.core.speech import SENTENCE_MS, sentences, speaking_ms, word_count
+from extendum.core.style import RATES
 from extendum.core.timeline import CueKind, Mode, Segment, Timeline
 from extendum.core.words import fill
 
@@ -113,7 +114,7 @@ def readings(script: Script) -> dict[str, list[Reading]]:
             ]
         elif isinstance(item, Talk):
             said = fill(item.words, own[0].facts) if own else ""
-            ms = speaking_ms(said, script.style.words_per_minute)
+            ms = max((talk_ms(item, one.facts, script.style) for one in own), default=0)
             reading = Reading(item.id, "words", item.words, (("", said),), ms, item.quantity.value * 1000)
             found[item.id] = [reading]
     return found
@@ -191,7 +192,8 @@ def calibrated(milliseconds: int) -> int:
     """Words a minute of somebody who read the SAMPLE in this time; RefusedError when it cannot be true."""
     speaking = milliseconds - SENTENCE_MS * len(sentences(SAMPLE))
     rate = round(word_count(SAMPLE) * 60_000 / speaking) if speaking > 0 else 0
-    if not 60 <= rate <= 300:
-        must = "a reading of the whole sample, at 60 to 300 words a minute"
+    slowest, fastest = RATES
+    if not slowest <= rate <= fastest:
+        must = f"a reading of the whole sample, at {slowest} to {fastest} words a minute"
         raise RefusedError("reading", must, f"{milliseconds / 1000:.1f} s for {word_count(SAMPLE)} words")
     return rate

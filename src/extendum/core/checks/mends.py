@@ -8,6 +8,7 @@ from functools import partial
 
 from extendum.core.checks.finding import Mend
 from extendum.core.checks.looked import Looked, Text
+from extendum.core.compile import talk_needs_s
 from extendum.core.dose import Elastic
 from extendum.core.edit import add_section, fresh_id, insert_item, replace_items, set_stage_quantity, swap_move
 from extendum.core.errors import RefusedError
@@ -16,10 +17,12 @@ from extendum.core.item import Item, MoveItem, Talk, TalkKind
 from extendum.core.move import Move
 from extendum.core.order import proposals
 from extendum.core.script import Role, Script
-from extendum.core.speech import sentences, speaking_ms
-from extendum.core.style import CueStyle
+from extendum.core.speech import sentences
 from extendum.core.suggest import stand_ins
 from extendum.core.words import Prompt, PromptKind
+
+#: Seconds of quiet after the words that close a class.
+SETTLING_S = 4
 
 
 def each(items: Iterable[str], change: Callable[[Item], Item]) -> Callable[[Script], Script]:
@@ -79,18 +82,16 @@ def with_prompt(item: Item, kind: PromptKind, text: str) -> Item:
     return replace(item, words=replace(item.words, prompts=(prompt, *item.words.prompts)))
 
 
-def _with_sentence(item: Item, text: str, style: CueStyle) -> Item:
-    """A talk that also says something; its time grows with its words."""
-    if not isinstance(item, Talk):
-        raise RefusedError("item", "a talk", item.name)
-    words = f"{item.words} {text}".strip()
-    needs = -(-speaking_ms(words, style.words_per_minute) // 1000)
-    return replace(item, words=words, seconds=_longer(item.seconds, needs))
+def with_time_to_say(script: Script, talk_id: str, spare_s: int = 0) -> Script:
+    """The class in which a talk never has less than the time of its words, and so much more."""
+    talk, needs_s = script.item(talk_id), talk_needs_s(script, talk_id)
+    return replace_items(script, {talk_id: talk.having(_at_least(talk.quantity, needs_s, spare_s))})
 
 
-def _longer(seconds: Elastic, least: int) -> Elastic:
-    grown = seconds.wanting(max(seconds.wanted, least)) if seconds.value < least else seconds
-    return replace(grown, least=max(grown.least, min(least, grown.value)))
+def _at_least(seconds: Elastic, least: int, spare: int) -> Elastic:
+    least = max(seconds.least, least)
+    value, wanted = max(seconds.value, least + spare), max(seconds.wanted, least + spare)
+    return replace(seconds, least=least, wanted=wanted, most=max(seconds.most, value, wanted), now=value)
 
 
 def say_at_start(looked: Looked, text: str) -> Mend:
@@ -102,9 +103,10 @@ def say_at_start(looked: Looked, text: str) -> Mend:
 def said_at_start(script: Script, text: str) -> Script:
     """The class with something said in its first talk; where none opens it, in a new one before everything else."""
     first = _first_talk(script)
-    if first:
-        return each([first.id], lambda item: _with_sentence(item, text, script.style))(script)
-    return _with_talk_first(script, text)
+    if first is None:
+        return _with_talk_first(script, text)
+    more = replace(first, words=f"{first.words} {text}".strip())
+    return with_time_to_say(replace_items(script, {first.id: more}), first.id)
 
 
 def _first_talk(script: Script) -> Talk | None:
@@ -113,8 +115,7 @@ def _first_talk(script: Script) -> Talk | None:
 
 
 def _with_talk_first(script: Script, text: str) -> Script:
-    needs = -(-speaking_ms(text, script.style.words_per_minute) // 1000)
-    talk = Talk(fresh_id(script), Elastic(needs, needs, max(needs + 15, 30)), text, "Welcome")
+    talk = Talk(fresh_id(script), Elastic(1, 1, 30), text, "Welcome")
     opening = next((s for s in script.sections if s.role is Role.OPENING), None)
     if opening is None:
         script = add_section(script, "Arrive", Role.OPENING)
@@ -129,10 +130,10 @@ def _with_talk_first(script: Script, text: str) -> Script:
             items = (talk, *(i for i in one.items if i.id != talk.id)) if ahead else one.items
             groups.append(replace(one, items=items))
         sections.append(replace(section, groups=tuple(groups)))
-    return replace(script, sections=tuple(sections))
+    return with_time_to_say(replace(script, sections=tuple(sections)), talk.id)
 
 
-def say_at_close(looked: Looked, kind: TalkKind, name: str, text: str) -> Callable[[Script], Script]:
+def say_at_close(kind: TalkKind, name: str, text: str) -> Callable[[Script], Script]:
     """A talk put first in the closing section; a class without one gets it."""
 
     def change(script: Script) -> Script:
@@ -140,18 +141,17 @@ def say_at_close(looked: Looked, kind: TalkKind, name: str, text: str) -> Callab
         if closing is None:
             script = add_section(script, "Close", Role.CLOSING)
             closing = script.sections[-1]
-        needs = -(-speaking_ms(text, looked.style.words_per_minute) // 1000) + 4
-        talk = Talk(fresh_id(script), Elastic(needs, needs + 4, needs + 20), text, name, kind)
+        talk = Talk(fresh_id(script), Elastic(1, 1, 30), text, name, kind)
         group = closing.groups[0]
         moves = [item.id for item in group.items if isinstance(item, MoveItem)]
         if moves:
-            return insert_item(script, talk, moves[-1])
+            return with_time_to_say(insert_item(script, talk, moves[-1]), talk.id, SETTLING_S)
         items = (talk, *group.items)
         sections = tuple(
             replace(s, groups=tuple(replace(g, items=items) if g.id == group.id else g for g in s.groups))
             for s in script.sections
         )
-        return replace(script, sections=sections)
+        return with_time_to_say(replace(script, sections=sections), talk.id, SETTLING_S)
 
     return change
 

@@ -17,8 +17,8 @@ from extendum.core.script import Role
 
 #: How often people may get down or up: once down and once up for a group that needs time, twice for others.
 CHANGES_SLOW, CHANGES_MOST = 2, 4
-#: Effort (1 to 5) that rises by so much at once, or by less to something hard, leaves people behind.
-JUMP, HARD = 3, 4
+#: From this effort (1 to 5) on a move is hard; a rise to it of so many steps at once leaves people behind.
+HARD, RISE = 4, 2
 RECHECK = "Notice again what you noticed at the start. What is different?"
 CLOSE = "Stay a moment, and let the breath come and go. Get up slowly when you are ready."
 
@@ -86,15 +86,12 @@ def section_elsewhere(looked: Looked) -> Iterator[Found]:
     "effort-jumps",
     Severity.CONSIDER,
     "whether effort rises step by step",
-    "Effort is marked from 1 to 5 on each move; a rise of three steps, or of two to something hard, leaves people "
-    "behind.",
+    "Effort is marked from 1 to 5 on each move; a rise of two steps to something hard (4 or 5) leaves people behind.",
 )
 def effort_jumps(looked: Looked) -> Iterator[Found]:
     """Effort rises at once."""
     jumps = [
-        (a, b)
-        for a, b in pairwise(looked.visits)
-        if b.move.effort - a.move.effort >= JUMP or (b.move.effort >= HARD and b.move.effort - a.move.effort >= 2)
+        (a, b) for a, b in pairwise(looked.visits) if b.move.effort >= HARD and b.move.effort - a.move.effort >= RISE
     ]
     yield from _between(jumps, "Effort jumps from {} to {} at {}.")
 
@@ -165,7 +162,7 @@ def no_closing(looked: Looked) -> Iterator[Found]:
     """Nothing settles people at the end."""
     closing = [item for section, items in looked.sections if section.role is Role.CLOSING for item in items]
     if not any(isinstance(item, MoveItem | Talk) for item in closing):
-        change = say_at_close(looked, TalkKind.TALK, "Close", CLOSE)
+        change = say_at_close(TalkKind.TALK, "Close", CLOSE)
         yield Found("Nothing closes the class.", mend=Mend("Put a few words to close there", change))
 
 
@@ -187,7 +184,7 @@ def no_recheck(looked: Looked) -> Iterator[Found]:
                 yield Found(f"{talk.name} returns to something that nobody was asked to notice.", (talk.id,))
             asked = None
     if asked:
-        change = say_at_close(looked, TalkKind.RECHECK, "Notice again", RECHECK)
+        change = say_at_close(TalkKind.RECHECK, "Notice again", RECHECK)
         yield Found(
             f"{asked.name} is never returned to.", (asked.id,), mend=Mend("Put a recheck into the close", change)
         )

@@ -4,24 +4,25 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import replace
-from functools import partial
 
 from extendum.core.audience import Setting
 from extendum.core.body import Base
+from extendum.core.captions import COMFORTABLE, captions, hasty
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
 from extendum.core.checks.lexicon import speaks_to_room
 from extendum.core.checks.looked import Looked
 from extendum.core.checks.mends import drop_sentences, each, listed
 from extendum.core.checks.said import sayings
+from extendum.core.compile import compile_script
 from extendum.core.dose import Hold, Open
 from extendum.core.edit import set_style
+from extendum.core.errors import RefusedError
 from extendum.core.item import Item, MoveItem
 from extendum.core.script import Script
-from extendum.core.style import Facing
-from extendum.core.timeline import Mode
+from extendum.core.style import RATES, Facing
 
-#: Captions are read comfortably at about 17 characters a second; a little more is still read.
-CAPTION_CHARACTERS, CAPTION_MOST = 17, 19
+#: In such steps of words a minute slower rates are tried.
+RATE_STEP = 5
 
 
 @checked(
@@ -100,32 +101,34 @@ def _closed(item: Item) -> Item:
     "captions-fast",
     Severity.NOTE,
     "whether what is said can be read as captions in its time",
-    "Captions are read at about 17 characters a second.",
+    f"Captions are read at about {COMFORTABLE} characters a second; where there is quiet, they stay on into it.",
 )
 def captions_fast(looked: Looked) -> Iterator[Found]:
     """In a recording, words are spoken faster than their captions are read."""
     if looked.brief.setting is not Setting.RECORDED:
         return
-    fast = [
-        cue
-        for cue in looked.timeline.cues
-        if cue.mode is Mode.SPOKEN and len(cue.text) * 1000 > CAPTION_MOST * max(1000, cue.end_ms - cue.start_ms)
-    ]
+    fast = hasty(captions(looked.timeline))
     if fast:
-        rate = looked.style.words_per_minute
-        worst = max(len(cue.text) * 1000 // max(1000, cue.end_ms - cue.start_ms) for cue in fast)
-        slower = max(60, rate * CAPTION_CHARACTERS // worst)
+        first = " ".join(fast[0].lines)
+        segment = next(s for s in looked.timeline.segments if s.start_s * 1000 <= fast[0].start_ms < s.end_s * 1000)
         yield Found(
-            f"Too fast to read as captions at {rate} words a minute: {len(fast)} lines, first “{fast[0].text}”.",
-            (fast[0].id.split(".")[0],),
-            fast[0].segment,
-            facts=(("lines", len(fast)),),
-            mend=Mend(f"Speak at {slower} words a minute", partial(_slower, words_per_minute=slower)),
+            f"Too fast to read as captions at {looked.style.words_per_minute} words a minute: {len(fast)} "
+            f"{'caption' if len(fast) == 1 else 'captions'}, first “{first}”.",
+            (segment.item,),
+            segment.id,
+            facts=(("captions", len(fast)),),
+            mend=Mend("Speak slowly enough to read along", _slowly_enough),
         )
 
 
-def _slower(script: Script, words_per_minute: int) -> Script:
-    return set_style(script, replace(script.style, words_per_minute=words_per_minute))
+def _slowly_enough(script: Script) -> Script:
+    """The class at the highest rate, in steps of five words a minute, at which its captions can be read."""
+    for rate in range(script.style.words_per_minute - 1, RATES[0] - 1, -1):
+        if rate % RATE_STEP == 0:
+            slower = set_style(script, replace(script.style, words_per_minute=rate))
+            if not hasty(captions(compile_script(slower))):
+                return slower
+    raise RefusedError("words_per_minute", "a rate at which every caption can be read", "none: shorten the words")
 
 
 CHECKS: tuple[Check, ...] = (facing_unseen, said_to_room, open_recorded, captions_fast)

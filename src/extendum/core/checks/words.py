@@ -9,12 +9,12 @@ from functools import partial
 
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
 from extendum.core.checks.looked import Looked
-from extendum.core.checks.mends import each, listed
-from extendum.core.compile import compile_script
+from extendum.core.checks.mends import each, listed, with_time_to_say
+from extendum.core.compile import compile_script, talk_needs_s
 from extendum.core.edit import set_group
-from extendum.core.item import Item, MoveItem, Talk
-from extendum.core.script import Script
-from extendum.core.speech import speaking_ms
+from extendum.core.item import Item, MoveItem
+from extendum.core.passes import ceil_s
+from extendum.core.script import LONGEST_CADENCE_S, Script
 from extendum.core.timeline import Cue, Mode, Segment, SegmentKind
 from extendum.core.wording import REMINDERS_MOST, reminder, repeated
 from extendum.core.words import PromptKind
@@ -23,8 +23,6 @@ from extendum.core.words import PromptKind
 PUSHED_S = 3
 #: A hold of at least so long has a quiet of at least so long somewhere in it.
 QUIET_HOLD_S, QUIET_S = 20, 3
-#: More prompts than this no hold has room for.
-MOST_PROMPTS = 8
 #: More spoken than this leaves no class to feel anything; whole classes mostly lie below 80 %.
 TALK_MOST_PERCENT = 85
 _WAYS = (SegmentKind.TRANSITION, SegmentKind.SWITCH, SegmentKind.TURN)
@@ -73,24 +71,14 @@ def talk_overruns(looked: Looked) -> Iterator[Found]:
     for talk in looked.talks:
         if talk.id in unsaid:
             has = talk.quantity.value
-            said = [one for one in looked.timeline.unsaid if one.id.split(".")[0] == talk.id]
-            spoken = [cue for s in looked.segments[talk.id] for cue in looked.cues.get(s.id, ())]
-            ms = sum(cue.end_ms - cue.start_ms for cue in spoken)
-            ms += sum(speaking_ms(one.text, looked.style.words_per_minute) for one in said)
-            needs = -(-ms // 1000)
+            lost = next(one.text for one in looked.timeline.unsaid if one.id.split(".")[0] == talk.id)
+            needs = talk_needs_s(looked.script, talk.id)
             yield Found(
-                f"{talk.name} has {has} s and words for {needs} s: “{said[0].text}” stays unsaid.",
+                f"{talk.name} has {has} s and words for {needs} s: “{lost}” stays unsaid.",
                 (talk.id,),
                 facts=(("seconds", has), ("needed", needs)),
-                mend=Mend(f"Give it {needs} s", each([talk.id], partial(_given, needs=needs))),
+                mend=Mend(f"Give it {needs} s", partial(with_time_to_say, talk_id=talk.id)),
             )
-
-
-def _given(item: Item, needs: int) -> Item:
-    if not isinstance(item, Talk):
-        return item
-    wanted = item.seconds.wanting(max(item.seconds.wanted, needs))
-    return replace(item, seconds=replace(wanted, least=max(wanted.least, needs)))
 
 
 @checked(
@@ -109,21 +97,18 @@ def cadence_short(looked: Looked) -> Iterator[Found]:
         for item in own:
             settle = looked.style.settle_s if item.dose.settles else 0
             ways = [s for s in looked.segments[item.id] if s.kind in _WAYS]
-            way = max((s.way_s for s in ways), default=0)
             if unsaid[item.id] or any(s.way_s > s.seconds for s in ways):
-                words = item.words.short or f"{item.words.moving} {item.words.there}"
-                said = -(-speaking_ms(words, looked.style.words_per_minute) // 1000)
                 tight.append(item)
-                needs = max(needs, max(way, said) + settle)
+                needs = max(needs, settle + max(max(s.way_s, ceil_s(s.words_ms)) for s in ways))
         if tight:
-            change = partial(set_group, group_id=group.id, cadence_s=min(needs, 120))
+            change = partial(set_group, group_id=group.id, cadence_s=needs)
             lost = sum(unsaid[item.id] for item in tight)
             cost = f": {lost} times a sentence stays unsaid" if lost else " to get there"
             yield Found(
                 f"A cadence of {group.cadence_s} s is too short for {listed(i.name for i in tight)}{cost}.",
                 tuple(item.id for item in tight),
                 facts=(("cadence", group.cadence_s), ("needed", needs)),
-                mend=Mend(f"Make it {needs} s", change) if needs > group.cadence_s else None,
+                mend=Mend(f"Make it {needs} s", change) if group.cadence_s < needs <= LONGEST_CADENCE_S else None,
             )
 
 
@@ -154,13 +139,12 @@ def no_quiet(looked: Looked) -> Iterator[Found]:
 
 def _quieter(script: Script) -> Script:
     """The script with prompts taken out of the holds that have no quiet, one of each at a time until they have."""
-    for _ in range(MOST_PROMPTS):
+    while True:
         looked = Looked(script, compile_script(script))
-        loud = [item for found in no_quiet.find(looked) for item in found.items]
-        if not loud:
-            break
-        script = each(loud, _saying_less)(script)
-    return script
+        quieter = each([item for found in no_quiet.find(looked) for item in found.items], _saying_less)(script)
+        if quieter == script:
+            return script
+        script = quieter
 
 
 def _saying_less(item: Item) -> Item:

@@ -15,11 +15,12 @@ from statistics import median
 from extendum.core.edit import set_move_item, set_quantity, set_style, set_target
 from extendum.core.item import MoveItem, Talk
 from extendum.core.passes import ceil_s
-from extendum.core.run.fold import Run
 from extendum.core.run.log import Spent, spent
+from extendum.core.run.state import Run
 from extendum.core.run.steps import pass_of
 from extendum.core.script import Group, Script
 from extendum.core.speech import SENTENCE_MS, sentences, word_count
+from extendum.core.style import RATES
 from extendum.core.timeline import Mode, Segment, SegmentKind, Timeline, clock
 
 #: A rate is judged by at least so many words, and told when it is off by so many percent.
@@ -28,7 +29,6 @@ WORDS_LEAST, RATE_PERCENT = 40, 5
 OFTEN, LATE_S = 3, 20
 #: A way or a talk is told when it is off by so many seconds.
 WAY_S, TALK_S = 2, 3
-SLOWEST, FASTEST = 60, 300
 
 
 class Taught(StrEnum):
@@ -105,7 +105,7 @@ def _rate(script: Script, timeline: Timeline, measured: Measured) -> Iterator[Le
     if words < WORDS_LEAST or speaking <= 0:
         return
     before, real = script.style.words_per_minute, round(words * 60_000 / speaking)
-    if SLOWEST <= real <= FASTEST and abs(real - before) * 100 >= RATE_PERCENT * before:
+    if RATES[0] <= real <= RATES[1] and abs(real - before) * 100 >= RATE_PERCENT * before:
         seconds = round(sum(ms for _, ms in spoken) / 1000)
         told = f"You said {words} words in {seconds} s: {real} a minute, the script reckons with {before}: use {real}."
         yield Lesson(Taught.RATE, "", before, real, told)

@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from extendum.core.run.fold import Event, Run, advance, after
+from extendum.core.run.fold import after
+from extendum.core.run.state import Event, Run, advance
 from extendum.core.run.steps import Step
 
 #: Events that leave the step that is on before it is over, or come to it again.

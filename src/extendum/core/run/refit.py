@@ -17,7 +17,7 @@ from extendum.core.dose import Dose, Manner, Timed, pass_seconds
 from extendum.core.explain import changes_words, names
 from extendum.core.fit import Change
 from extendum.core.item import Keep, Matters, MoveItem, rep_total
-from extendum.core.run.fold import Run
+from extendum.core.run.state import Run
 from extendum.core.run.steps import Step
 from extendum.core.script import Role, Script
 from extendum.core.steps import allowed, conventional

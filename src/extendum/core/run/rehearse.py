@@ -9,8 +9,8 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import replace
 
-from extendum.core.run.fold import Run
 from extendum.core.run.log import Spent, spent
+from extendum.core.run.state import Run
 from extendum.core.run.steps import Step, steps_of
 from extendum.core.script import Script
 from extendum.core.timeline import Anchor, Cue, CueKind, Mode, Segment, SegmentKind, Timeline

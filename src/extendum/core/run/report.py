@@ -12,8 +12,8 @@ from types import MappingProxyType
 
 from extendum.core.body import Side
 from extendum.core.explain import names
-from extendum.core.run.fold import Event, Run, Span
 from extendum.core.run.log import Spent, spent
+from extendum.core.run.state import Event, Run, Span
 from extendum.core.run.steps import Step, steps_of
 from extendum.core.script import Script
 from extendum.core.timeline import Segment, SegmentKind, Timeline, clock

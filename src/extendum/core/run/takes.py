@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
-from extendum.core.run.fold import Event, Run, Span
+from extendum.core.run.state import Event, Run, Span
 from extendum.core.run.steps import Step
 from extendum.core.timeline import Anchor, Cue, Segment, Timeline
 

@@ -7,7 +7,8 @@ from random import Random
 
 from django.utils import timezone
 
-from extendum.core.run.fold import Event, Run, advance, after, fold
+from extendum.core.run.fold import after, fold
+from extendum.core.run.state import Event, Run, advance
 from extendum.core.run.steps import steps_of
 from extendum.core.timeline import SegmentKind
 from extendum.web.classes import store

@@ -8,10 +8,11 @@ from functools import lru_cache
 from django.db.models import QuerySet
 from django.utils import timezone
 
-from extendum.core.run.fold import Event, Run, advance, fold
+from extendum.core.run.fold import fold
 from extendum.core.run.learned import Lesson, lessons, together, usually_late, ways_taken
 from extendum.core.run.log import cut_short
 from extendum.core.run.report import Report, as_taught, report
+from extendum.core.run.state import Event, Run, advance
 from extendum.core.run.steps import Step, steps_of
 from extendum.core.script import Script
 from extendum.core.timeline import Timeline

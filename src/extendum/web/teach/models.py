@@ -6,7 +6,7 @@ from django.conf import settings
 from django.db import models
 from django.utils import timezone
 
-from extendum.core.run.fold import Event
+from extendum.core.run.state import Event
 from extendum.web.classes.models import Revision, StretchClass
 
 

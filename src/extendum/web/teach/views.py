@@ -14,8 +14,10 @@ from django.views.decorators.http import require_http_methods, require_POST, req
 from extendum.core.body import Side
 from extendum.core.errors import RefusedError
 from extendum.core.move import Prop
-from extendum.core.run.fold import KINDS, Event, advance, fold
+from extendum.core.run.actions import ACTIONS
+from extendum.core.run.fold import fold
 from extendum.core.run.refit import CATCHES_AT_S, refit
+from extendum.core.run.state import Event, advance
 from extendum.core.run.steps import steps_of
 from extendum.core.timeline import clock
 from extendum.draw.small import draw_ribbon
@@ -222,8 +224,8 @@ def _event(plain: object, path: str) -> dict[str, Any]:
     key, kind, step = plain.get("id"), plain.get("kind"), plain.get("step", "")
     if not isinstance(key, str) or not 1 <= len(key) <= LONGEST_KEY:
         raise RefusedError(f"{path}.id", f"1 to {LONGEST_KEY} characters", str(key)[:LONGEST_KEY])
-    if kind not in KINDS:
-        raise RefusedError(f"{path}.kind", "one of " + ", ".join(KINDS), str(kind)[:40])
+    if kind not in ACTIONS:
+        raise RefusedError(f"{path}.kind", "one of " + ", ".join(ACTIONS), str(kind)[:40])
     if not isinstance(step, str) or len(step) > 120:
         raise RefusedError(f"{path}.step", "at most 120 characters", str(step)[:40])
     numbers = {}
