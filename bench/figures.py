@@ -9,9 +9,9 @@ from pathlib import Path
 from playwright.sync_api import sync_playwright
 
 from bench.demo import chromium
-from extendum.core.body import Side
 from extendum.core.figure.marks import marks_of
-from extendum.core.library import LibraryMove
+from extendum.core.model.body import Side
+from extendum.core.model.library import LibraryMove
 from extendum.draw.figure import draw_figure, figure_style
 from extendum.formats.figures import shipped_figures
 from extendum.formats.library import shipped_moves

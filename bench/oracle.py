@@ -11,15 +11,15 @@ from dataclasses import dataclass
 
 from ortools.sat.python import cp_model
 
-from extendum.core.choices import cost_of, drop_cost
-from extendum.core.compile import start_situation
-from extendum.core.dose import Hold, pass_seconds
-from extendum.core.item import Item, MoveItem, is_out, may_go
-from extendum.core.passes import pass_parts, situation_after, work_seconds
-from extendum.core.script import Script
-from extendum.core.sequence import Arrival, Pass, Step, steps_of
-from extendum.core.steps import actual, allowed, conventional
-from extendum.core.words import mentions
+from extendum.core.fit.dose_options import cost_of, drop_cost
+from extendum.core.model.dose import Hold, pass_seconds
+from extendum.core.model.dose_values import actual, allowed, conventional
+from extendum.core.model.item import Item, MoveItem, is_out, may_go
+from extendum.core.model.script import Script
+from extendum.core.model.words import mentions
+from extendum.core.timing.layout import start_situation
+from extendum.core.timing.parts import pass_parts, situation_after, work_seconds
+from extendum.core.timing.sequence import Arrival, Pass, Step, steps_of
 
 
 @dataclass

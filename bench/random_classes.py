@@ -5,12 +5,12 @@ from __future__ import annotations
 from dataclasses import replace
 from random import Random
 
-from extendum.core.dose import Dose, Elastic, Hold, Manner, Pulses, Reps, Timed
-from extendum.core.item import CountIs, Item, Keep, Matters, MoveItem, Quiet, SetOrder, Stage, Talk, TalkKind
-from extendum.core.library import LibraryMove
-from extendum.core.move import Sidedness
-from extendum.core.script import Brief, Group, PassRef, Priority, Role, Script, Section, Side, SidePlan
-from extendum.core.style import CueStyle, HoldConvention
+from extendum.core.model.dose import Dose, Elastic, Hold, Manner, Pulses, Reps, Timed
+from extendum.core.model.item import CountIs, Item, Keep, Matters, MoveItem, Quiet, SetOrder, Stage, Talk, TalkKind
+from extendum.core.model.library import LibraryMove
+from extendum.core.model.move import Sidedness
+from extendum.core.model.script import Brief, Group, PassRef, Priority, Role, Script, Section, Side, SidePlan
+from extendum.core.model.style import CueStyle, HoldConvention
 from extendum.formats.library import shipped_moves
 
 

@@ -20,17 +20,19 @@ from django.test import Client
 
 from bench.oracle import least_cost
 from bench.random_classes import random_class
-from extendum.core.body import Side
-from extendum.core.checks import check, lexicon
-from extendum.core.compile import compile_script, outline
-from extendum.core.dose import Hold
-from extendum.core.edit import add_group, add_move, new_script, set_group, set_move_item
+from extendum.core.checks import lexicon
+from extendum.core.checks.report import check
+from extendum.core.edit.script_edits import add_group, add_move, new_script, set_group, set_move_item
 from extendum.core.figure.figure import body_in
 from extendum.core.figure.marks import marks_of
-from extendum.core.fit import Fitter
-from extendum.core.item import Keep, Matters, MoveItem, may_go
-from extendum.core.script import Script, SidePlan
-from extendum.core.timeline import Timeline
+from extendum.core.fit.fit import Fitter
+from extendum.core.model.body import Side
+from extendum.core.model.dose import Hold
+from extendum.core.model.item import Keep, Matters, MoveItem, may_go
+from extendum.core.model.script import Script, SidePlan
+from extendum.core.model.timeline import Timeline
+from extendum.core.timing.compile import compile_script
+from extendum.core.timing.layout import outline
 from extendum.draw.figure import draw_figure
 from extendum.draw.sheet import draw_sheet
 from extendum.formats.document import dumps, loads

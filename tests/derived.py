@@ -1,12 +1,12 @@
 """What a script asks for, told from the script alone: an enumeration that shares no code with the compiler."""
 
-from extendum.core.body import Side
-from extendum.core.dose import Breaths, Hold, Manner, Pulses, Reps, Timed
-from extendum.core.item import CountIs, Keep, MoveItem, SetOrder, Talk
-from extendum.core.move import Sidedness
-from extendum.core.script import SidePlan
-from extendum.core.speech import sentences
-from extendum.core.words import PromptKind
+from extendum.core.model.body import Side
+from extendum.core.model.dose import Breaths, Hold, Manner, Pulses, Reps, Timed
+from extendum.core.model.item import CountIs, Keep, MoveItem, SetOrder, Talk
+from extendum.core.model.move import Sidedness
+from extendum.core.model.script import SidePlan
+from extendum.core.model.words import PromptKind
+from extendum.core.timing.speech import sentences
 
 BY_SIDE = (Sidedness.EACH_SIDE, Sidedness.EACH_SIDE_AND_DIRECTION, Sidedness.CROSSED)
 BY_WAY = (Sidedness.EACH_DIRECTION, Sidedness.EACH_SIDE_AND_DIRECTION)

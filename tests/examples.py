@@ -5,8 +5,8 @@ import re
 from dataclasses import dataclass
 from pathlib import Path
 
-from extendum.core.edit import insert_item, remove_item
-from extendum.core.library import take_up
+from extendum.core.edit.script_edits import insert_item, remove_item
+from extendum.core.edit.take_up import take_up
 from extendum.formats.document import plain_of, script_from
 from extendum.formats.library import shipped_move
 

@@ -4,10 +4,10 @@ from dataclasses import replace
 
 from hypothesis import strategies as st
 
-from extendum.core.audience import Condition, Setting, WhatNext
-from extendum.core.body import Posture, Region, Side
-from extendum.core.dose import Breaths, Elastic, Hold, Manner, Open, Phase, Pulses, Reps, Timed
-from extendum.core.item import (
+from extendum.core.model.audience import Condition, Setting, WhatNext
+from extendum.core.model.body import Posture, Region, Side
+from extendum.core.model.dose import Breaths, Elastic, Hold, Manner, Open, Phase, Pulses, Reps, Timed
+from extendum.core.model.item import (
     CountIs,
     Keep,
     Matters,
@@ -18,8 +18,8 @@ from extendum.core.item import (
     Talk,
     TalkKind,
 )
-from extendum.core.move import Move, Named, OnSide, Prop, Sidedness, Target
-from extendum.core.script import (
+from extendum.core.model.move import Move, Named, OnSide, Prop, Sidedness, Target
+from extendum.core.model.script import (
     AtHand,
     Brief,
     Group,
@@ -32,8 +32,8 @@ from extendum.core.script import (
     Section,
     SidePlan,
 )
-from extendum.core.style import Countdown, CueStyle, HoldConvention, SideNames
-from extendum.core.words import Prompt, PromptKind, Words
+from extendum.core.model.style import Countdown, CueStyle, HoldConvention, SideNames
+from extendum.core.model.words import Prompt, PromptKind, Words
 
 TEXTS = (
     "",

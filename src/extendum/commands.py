@@ -12,22 +12,23 @@ from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
 
-from extendum.core.body import Base, Region
-from extendum.core.cautions import SCOPE
-from extendum.core.checks import CHECKS, check, mend
-from extendum.core.compile import compile_script, length_of
-from extendum.core.errors import RefusedError
-from extendum.core.explain import change_words, changes_words, fit_sentence, limit_words, refusal_lines
-from extendum.core.find import Query, find
-from extendum.core.fit import Fit, Fitter
+from extendum.core.checks.report import CHECKS, check, mend
+from extendum.core.fit.explain import change_words, changes_words, fit_sentence, limit_words, refusal_lines
+from extendum.core.fit.fit import Fit, Fitter
+from extendum.core.fit.remedy import remedies
+from extendum.core.fit.versions import Version, versions
 from extendum.core.heard.hear import hear
 from extendum.core.heard.report import heard_report
-from extendum.core.library import LibraryMove
-from extendum.core.move import Kind
-from extendum.core.remedy import remedies
-from extendum.core.script import Script
-from extendum.core.timeline import clock
-from extendum.core.versions import Version, versions
+from extendum.core.model.body import Base, Region
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.library import LibraryMove
+from extendum.core.model.move import Kind
+from extendum.core.model.script import Script
+from extendum.core.model.timeline import clock
+from extendum.core.moves.cautions import SCOPE
+from extendum.core.moves.find import Query, find
+from extendum.core.timing.compile import compile_script
+from extendum.core.timing.layout import length_of
 from extendum.formats.document import dumps
 from extendum.formats.exports import FILES, Export, about_captions, about_voice, write
 from extendum.formats.findings_json import check_plain, finding_plain

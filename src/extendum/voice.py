@@ -9,7 +9,7 @@ import subprocess
 import numpy as np
 import soundfile
 
-from extendum.core.sound import RATE, Samples, Voice
+from extendum.core.outputs.sound import RATE, Samples, Voice
 
 #: What is as soft as this before and after the words is no part of them.
 SILENT = 0.01

@@ -3,9 +3,9 @@
 import pytest
 from playwright.sync_api import expect
 
-from extendum.core.checks import check
 from extendum.core.checks.finding import Severity
-from extendum.core.compile import compile_script
+from extendum.core.checks.report import check
+from extendum.core.timing.compile import compile_script
 from extendum.formats.library import shipped_moves
 from extendum.web.classes import store
 from extendum.web.classes.models import StretchClass

@@ -3,7 +3,7 @@
 import pytest
 from playwright.sync_api import expect
 
-from extendum.core.suggest import missing_areas
+from extendum.core.moves.suggest import missing_areas
 from extendum.formats.library import shipped_move
 from extendum.web.classes import store
 from extendum.web.classes.models import StretchClass

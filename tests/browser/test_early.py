@@ -5,7 +5,7 @@ from contextlib import contextmanager
 import pytest
 from playwright.sync_api import expect
 
-from extendum.core.edit import new_script
+from extendum.core.edit.script_edits import new_script
 from extendum.web.classes import store
 from extendum.web.classes.models import StretchClass
 

@@ -3,7 +3,7 @@
 import pytest
 from playwright.sync_api import expect
 
-from extendum.core.compile import length_of
+from extendum.core.timing.layout import length_of
 from extendum.web.classes import store
 from extendum.web.classes.models import StretchClass
 from tests.browser.test_main_path import settled

@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from extendum.core.timeline import parse_clock
+from extendum.core.model.timeline import parse_clock
 from tests.browser.test_main_path import add, settled
 
 pytestmark = pytest.mark.browser

@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from extendum.core.timeline import parse_clock
+from extendum.core.model.timeline import parse_clock
 from extendum.web.classes import store
 from extendum.web.classes.models import StretchClass
 

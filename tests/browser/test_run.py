@@ -7,12 +7,12 @@ from random import Random
 import pytest
 from playwright.sync_api import expect
 
-from extendum.core.compile import compile_script
-from extendum.core.edit import add_move, new_script
+from extendum.core.edit.script_edits import add_move, new_script
 from extendum.core.run.actions import ACTIONS
 from extendum.core.run.fold import fold
 from extendum.core.run.state import Event
 from extendum.core.run.steps import steps_of
+from extendum.core.timing.compile import compile_script
 from extendum.formats.library import shipped_move
 from extendum.web.classes import store
 from extendum.web.teach.models import LiveEvent, LiveRun

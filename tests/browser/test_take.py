@@ -7,8 +7,8 @@ import pysubs2
 import pytest
 from playwright.sync_api import expect
 
-from extendum.core.captions import captions
-from extendum.core.compile import compile_script
+from extendum.core.outputs.captions import captions
+from extendum.core.timing.compile import compile_script
 from extendum.web.classes import store
 from extendum.web.records.models import Session
 from tests.browser.test_main_path import pass_time

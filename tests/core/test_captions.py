@@ -6,12 +6,12 @@ from pathlib import Path
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from extendum.core.captions import COMFORTABLE, LINES, LONGEST_MS, SHORTEST_MS, WIDE, captions, chapters, hasty
-from extendum.core.compile import compile_script
-from extendum.core.cue_sheet import cue_sheet
-from extendum.core.dose import Hold
-from extendum.core.item import MoveItem
-from extendum.core.timeline import Anchor, Cue, CueKind, Mode, Segment, SegmentKind, Timeline
+from extendum.core.model.dose import Hold
+from extendum.core.model.item import MoveItem
+from extendum.core.model.timeline import Anchor, Cue, CueKind, Mode, Segment, SegmentKind, Timeline
+from extendum.core.outputs.captions import COMFORTABLE, LINES, LONGEST_MS, SHORTEST_MS, WIDE, captions, chapters, hasty
+from extendum.core.outputs.cue_sheet import cue_sheet
+from extendum.core.timing.compile import compile_script
 from extendum.formats.document import loads
 from tests.strategies import scripts
 

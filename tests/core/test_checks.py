@@ -6,13 +6,14 @@ from pathlib import Path
 import pytest
 from hypothesis import given, settings
 
-from extendum.core import edit
-from extendum.core.checks import BY_CODE, CHECKS, check, keep, mend, open_again
 from extendum.core.checks.finding import Severity
-from extendum.core.compile import compile_script, talk_needs_s
-from extendum.core.dose import Elastic
-from extendum.core.errors import RefusedError
-from extendum.core.fit import Fitter
+from extendum.core.checks.report import BY_CODE, CHECKS, check, keep, mend, open_again
+from extendum.core.edit import script_edits as edit
+from extendum.core.fit.fit import Fitter
+from extendum.core.model.dose import Elastic
+from extendum.core.model.errors import RefusedError
+from extendum.core.timing.compile import compile_script
+from extendum.core.timing.layout import talk_needs_s
 from extendum.formats.document import dumps, loads
 from extendum.formats.library import shipped_moves
 from tests.examples import base, changed, examples

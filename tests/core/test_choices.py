@@ -6,16 +6,16 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from extendum.core.body import Side
-from extendum.core.choices import Visited, choices_of, cost_of, in_round
-from extendum.core.dose import Elastic, Hold, Manner, Timed, pass_seconds
-from extendum.core.item import Matters, MoveItem
-from extendum.core.move import Move
-from extendum.core.passes import work_seconds
-from extendum.core.script import Group
-from extendum.core.sequence import Pass
-from extendum.core.steps import actual
-from extendum.core.style import CueStyle
+from extendum.core.fit.dose_options import Visited, choices_of, cost_of, in_round
+from extendum.core.model.body import Side
+from extendum.core.model.dose import Elastic, Hold, Manner, Timed, pass_seconds
+from extendum.core.model.dose_values import actual
+from extendum.core.model.item import Matters, MoveItem
+from extendum.core.model.move import Move
+from extendum.core.model.script import Group
+from extendum.core.model.style import CueStyle
+from extendum.core.timing.parts import work_seconds
+from extendum.core.timing.sequence import Pass
 from tests.strategies import move_items
 
 

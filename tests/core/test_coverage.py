@@ -5,16 +5,16 @@ from dataclasses import replace
 import pytest
 from hypothesis import given
 
-from extendum.core.body import Region, Side
-from extendum.core.cautions import is_spoken, lacking, spoken
 from extendum.core.checks.mends import limited, listed
-from extendum.core.compile import compile_script
-from extendum.core.coverage import MIDDLE, coverage
-from extendum.core.dose import Elastic, Reps
-from extendum.core.edit import new_script
-from extendum.core.item import MoveItem
-from extendum.core.move import Effect, Kind, Move, OnSide, Sidedness, Target
-from extendum.core.script import Group, Section
+from extendum.core.edit.script_edits import new_script
+from extendum.core.model.body import Region, Side
+from extendum.core.model.dose import Elastic, Reps
+from extendum.core.model.item import MoveItem
+from extendum.core.model.move import Effect, Kind, Move, OnSide, Sidedness, Target
+from extendum.core.model.script import Group, Section
+from extendum.core.moves.cautions import is_spoken, lacking, spoken
+from extendum.core.outputs.coverage import MIDDLE, coverage
+from extendum.core.timing.compile import compile_script
 from extendum.formats.library import shipped_moves
 from tests.strategies import elastics, scripts
 

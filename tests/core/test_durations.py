@@ -4,12 +4,12 @@ from dataclasses import replace
 
 import pytest
 
-from extendum.core.body import Posture, Side
-from extendum.core.compile import compile_script
-from extendum.core.dose import Elastic, Hold
-from extendum.core.item import MoveItem, Talk, TalkKind
-from extendum.core.move import Move, Prop, Sidedness
-from extendum.core.script import Brief, Group, Role, Script, Section
+from extendum.core.model.body import Posture, Side
+from extendum.core.model.dose import Elastic, Hold
+from extendum.core.model.item import MoveItem, Talk, TalkKind
+from extendum.core.model.move import Move, Prop, Sidedness
+from extendum.core.model.script import Brief, Group, Role, Script, Section
+from extendum.core.timing.compile import compile_script
 
 STRAP = Prop("strap")  # 5 s to pick up, 3 s to put down
 

@@ -4,11 +4,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from extendum.core import edit
-from extendum.core.dose import Elastic
-from extendum.core.errors import RefusedError
-from extendum.core.item import Talk
-from extendum.core.script import Role
+from extendum.core.edit import script_edits as edit
+from extendum.core.model.dose import Elastic
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.item import Talk
+from extendum.core.model.script import Role
 from extendum.formats.library import shipped_move
 from tests.strategies import scripts
 

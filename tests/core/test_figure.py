@@ -6,15 +6,15 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from extendum.core.body import Base, Posture, Side
-from extendum.core.errors import RefusedError
+from extendum.core.figure.described import told
 from extendum.core.figure.figure import for_side, read_figures
 from extendum.core.figure.limits import faults
 from extendum.core.figure.marks import marks_of
 from extendum.core.figure.pose import Limb, Pose, between, mirrored, pose_from
 from extendum.core.figure.skeleton import FOREARM, GRIP, SHIN, THIGH, UPPER_ARM, body_of
-from extendum.core.figure.told import told
 from extendum.core.figure.vector import length, sub
+from extendum.core.model.body import Base, Posture, Side
+from extendum.core.model.errors import RefusedError
 from extendum.draw.figure import draw_figure, figure_file
 from extendum.formats.figures import figure_of, shipped_figures
 from extendum.formats.library import shipped_move, shipped_moves

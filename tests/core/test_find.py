@@ -2,7 +2,7 @@
 
 import pytest
 
-from extendum.core.find import Query, find, words_in
+from extendum.core.moves.find import Query, find, words_in
 from extendum.formats.library import shipped_moves
 
 MOVES = shipped_moves()

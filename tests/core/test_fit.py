@@ -7,18 +7,19 @@ from math import prod
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from extendum.core.beside import step_s
-from extendum.core.body import Posture
-from extendum.core.choices import cost_of, drop_cost
-from extendum.core.compile import compile_script, lay_out, length_of
-from extendum.core.dose import Elastic, Hold, Reps, pass_seconds
-from extendum.core.edit import insert_item, new_script, replace_items, set_locked, set_style
-from extendum.core.fit import Fitter
-from extendum.core.item import Keep, Matters, MoveItem, Talk, is_out, may_go
-from extendum.core.move import Move
-from extendum.core.script import Priority
-from extendum.core.steps import actual, allowed
-from extendum.core.style import HoldConvention
+from extendum.core.edit.script_edits import insert_item, new_script, replace_items, set_locked, set_style
+from extendum.core.fit.dose_options import cost_of, drop_cost
+from extendum.core.fit.fit import Fitter
+from extendum.core.model.body import Posture
+from extendum.core.model.dose import Elastic, Hold, Reps, pass_seconds
+from extendum.core.model.dose_values import actual, allowed
+from extendum.core.model.item import Keep, Matters, MoveItem, Talk, is_out, may_go
+from extendum.core.model.move import Move
+from extendum.core.model.script import Priority
+from extendum.core.model.style import HoldConvention
+from extendum.core.timing.compile import compile_script
+from extendum.core.timing.durations import step_s
+from extendum.core.timing.layout import lay_out, length_of
 from tests.strategies import scripts
 
 slow = settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.too_slow])

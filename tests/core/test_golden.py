@@ -5,9 +5,9 @@ from pathlib import Path
 
 import pytest
 
-from extendum.core.compile import compile_script
-from extendum.core.fit import Fitter
-from extendum.core.timeline import CueKind
+from extendum.core.fit.fit import Fitter
+from extendum.core.model.timeline import CueKind
+from extendum.core.timing.compile import compile_script
 from extendum.formats.document import loads
 
 GOLDEN = loads((Path(__file__).parents[1] / "data" / "golden.json").read_text())

@@ -3,10 +3,10 @@
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from extendum.core.errors import RefusedError
 from extendum.core.heard.guess import What
 from extendum.core.heard.hear import hear
 from extendum.core.heard.report import heard_report
+from extendum.core.model.errors import RefusedError
 from extendum.formats.timed_text import Spoken, read_timed
 from tests.spoken import FOLDER, HELD_OUT, TUNED, heard, summed
 

@@ -6,20 +6,21 @@ from itertools import pairwise
 
 from hypothesis import Phase, given, seed, settings
 
-from extendum.core.body import Side, Stance, body_seconds
-from extendum.core.compile import compile_script, length_of
-from extendum.core.cues import RULES
-from extendum.core.dose import Breaths, Hold, Manner, Open, Pulses, Reps, Timed
-from extendum.core.extent import Extent, extent_of
-from extendum.core.item import CountIs, TalkKind
-from extendum.core.move import Sidedness
-from extendum.core.script import SidePlan
-from extendum.core.sequence import Pass, sequence
-from extendum.core.speech import sentences
-from extendum.core.steps import stepped
-from extendum.core.style import Countdown, SideNames
-from extendum.core.timeline import CueKind, Mode, SegmentKind
-from extendum.core.working import HALFWAY_LEAST_S
+from extendum.core.model.body import Side, Stance, body_seconds
+from extendum.core.model.dose import Breaths, Hold, Manner, Open, Pulses, Reps, Timed
+from extendum.core.model.dose_values import stepped
+from extendum.core.model.extent import Extent, extent_of
+from extendum.core.model.item import CountIs, TalkKind
+from extendum.core.model.move import Sidedness
+from extendum.core.model.script import SidePlan
+from extendum.core.model.style import Countdown, SideNames
+from extendum.core.model.timeline import CueKind, Mode, SegmentKind
+from extendum.core.timing.compile import compile_script
+from extendum.core.timing.cues import RULES
+from extendum.core.timing.layout import length_of
+from extendum.core.timing.sequence import Pass, sequence
+from extendum.core.timing.speech import sentences
+from extendum.core.timing.work_cues import HALFWAY_LEAST_S
 from tests.derived import asked_for, visits
 from tests.strategies import scripts
 

@@ -2,11 +2,11 @@
 
 from dataclasses import replace
 
-from extendum.core.dose import Elastic
-from extendum.core.library import take_up
-from extendum.core.move import Caution
-from extendum.core.newer import differences, take_newer
-from extendum.core.style import CueStyle, HoldConvention
+from extendum.core.edit.take_up import take_up
+from extendum.core.model.dose import Elastic
+from extendum.core.model.move import Caution
+from extendum.core.model.style import CueStyle, HoldConvention
+from extendum.core.moves.newer import differences, take_newer
 from extendum.formats.library import shipped_move
 
 ENTRY = shipped_move("calf-lean")

@@ -8,12 +8,12 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from extendum.core.compile import length_of
-from extendum.core.edit import set_group
-from extendum.core.errors import RefusedError
-from extendum.core.order import OrderBy, apply_order, broken_pins, changes_of, proposals, set_pins
-from extendum.core.script import Pin, SidePlan
-from extendum.core.tour import EXACT_UP_TO, Costs, best_tour
+from extendum.core.edit.script_edits import set_group
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.script import Pin, SidePlan
+from extendum.core.order.best_order import EXACT_UP_TO, Costs, best_tour
+from extendum.core.order.section_order import OrderBy, apply_order, broken_pins, changes_of, proposals, set_pins
+from extendum.core.timing.layout import length_of
 from extendum.formats.document import loads
 
 HALL = loads((Path(__file__).parents[2] / "src/extendum/data/demo" / "hall-two-rounds.json").read_text())

@@ -7,13 +7,13 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from extendum.core.compile import compile_script
-from extendum.core.item import MoveItem
+from extendum.core.model.item import MoveItem
+from extendum.core.model.script import Role
 from extendum.core.run.fold import after, fold
 from extendum.core.run.refit import refit
 from extendum.core.run.state import Event, advance
 from extendum.core.run.steps import steps_of
-from extendum.core.script import Role
+from extendum.core.timing.compile import compile_script
 from extendum.formats.document import loads
 
 DEMO = Path(__file__).parents[2] / "src/extendum/data/demo"
@@ -126,7 +126,7 @@ def test_at_the_very_ends_it_says_something_true(seconds):
 def test_locked_doses_do_not_give():
     script = CLASSES["after-digging"]
     items = {i.id: replace(i, dose=i.dose.having(replace(i.dose.quantity, locked=True))) for i in script.moves()}
-    from extendum.core.edit import replace_items
+    from extendum.core.edit.script_edits import replace_items
 
     locked = replace_items(script, items)
     timeline, run = begun(locked, 100)

@@ -6,16 +6,16 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from extendum.core.compile import compile_script
-from extendum.core.edit import remove_item
-from extendum.core.errors import RefusedError
+from extendum.core.edit.script_edits import remove_item
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.timeline import Mode, SegmentKind
 from extendum.core.run.fold import fold
 from extendum.core.run.learned import Taught, learn, lessons
 from extendum.core.run.log import cut_short, spent
 from extendum.core.run.rehearse import SHORT_S, rehearsal_steps, rehearsed, segment_of, took
 from extendum.core.run.state import Event
-from extendum.core.speech import speaking_ms
-from extendum.core.timeline import Mode, SegmentKind
+from extendum.core.timing.compile import compile_script
+from extendum.core.timing.speech import speaking_ms
 from extendum.formats.document import loads
 from tests.strategies import scripts
 

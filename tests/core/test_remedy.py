@@ -3,12 +3,12 @@
 from hypothesis import given
 from hypothesis import strategies as st
 
-from extendum.core.compile import length_of
-from extendum.core.edit import add_move, new_script, set_group
-from extendum.core.explain import changes_words, fit_sentence, refusal_lines
-from extendum.core.fit import Change, Fit, Fitter
-from extendum.core.item import Keep
-from extendum.core.remedy import Gives, apply, remedies
+from extendum.core.edit.script_edits import add_move, new_script, set_group
+from extendum.core.fit.explain import changes_words, fit_sentence, refusal_lines
+from extendum.core.fit.fit import Change, Fit, Fitter
+from extendum.core.fit.remedy import Gives, apply, remedies
+from extendum.core.model.item import Keep
+from extendum.core.timing.layout import length_of
 from extendum.formats.library import shipped_move
 from tests.core.test_fit import slow
 from tests.strategies import scripts

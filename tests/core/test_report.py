@@ -7,8 +7,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from extendum.core.compile import compile_script
-from extendum.core.coverage import coverage
+from extendum.core.outputs.coverage import coverage
 from extendum.core.run.fold import fold
 from extendum.core.run.learned import learn, lessons, together, usually_late, ways_taken
 from extendum.core.run.log import cut_short
@@ -16,6 +15,7 @@ from extendum.core.run.overview import Once, habits
 from extendum.core.run.report import Cause, as_taught, off_words, report
 from extendum.core.run.state import Event, advance
 from extendum.core.run.steps import steps_of
+from extendum.core.timing.compile import compile_script
 from extendum.formats.document import loads
 from tests.core.test_run import happenings
 from tests.strategies import scripts

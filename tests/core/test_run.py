@@ -7,13 +7,13 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from extendum.core.compile import compile_script
-from extendum.core.errors import RefusedError
+from extendum.core.model.errors import RefusedError
 from extendum.core.run.actions import ACTIONS
 from extendum.core.run.fold import after, fold
 from extendum.core.run.log import spent
 from extendum.core.run.state import Event, Run, advance
 from extendum.core.run.steps import Step, steps_of
+from extendum.core.timing.compile import compile_script
 from extendum.formats.document import loads
 from tests.strategies import scripts
 

@@ -7,10 +7,10 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 
-from extendum.core.compile import compile_script
-from extendum.core.sound import BLOCK, FASTER_PERCENT, RATE, breath, render, sounds, tone
-from extendum.core.speech import speaking_ms
-from extendum.core.timeline import CueKind, Mode
+from extendum.core.model.timeline import CueKind, Mode
+from extendum.core.outputs.sound import BLOCK, FASTER_PERCENT, RATE, breath, render, sounds, tone
+from extendum.core.timing.compile import compile_script
+from extendum.core.timing.speech import speaking_ms
 from extendum.formats.document import loads
 from tests.strategies import scripts
 

@@ -2,9 +2,9 @@
 
 import pytest
 
-from extendum.core.errors import RefusedError
-from extendum.core.speech import number_words, sentences, speaking_ms, word_count
-from extendum.core.timeline import clock, parse_clock
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.timeline import clock, parse_clock
+from extendum.core.timing.speech import number_words, sentences, speaking_ms, word_count
 
 
 @pytest.mark.parametrize(

@@ -5,15 +5,15 @@ from dataclasses import replace
 import pytest
 from hypothesis import given, settings
 
-from extendum.core import edit
-from extendum.core.audience import PROFILES, Condition, WhatNext
-from extendum.core.body import Posture, Region
-from extendum.core.briefing import apply_audience, audience_of
-from extendum.core.keeping import concerns, objections
-from extendum.core.move import Kind
-from extendum.core.script import AtHand, Role
-from extendum.core.style import HoldConvention
-from extendum.core.suggest import missing_areas, sets_to_begin, stand_ins, suggest
+from extendum.core.edit import script_edits as edit
+from extendum.core.edit.brief_edits import apply_audience, audience_of
+from extendum.core.model.audience import PROFILES, Condition, WhatNext
+from extendum.core.model.body import Posture, Region
+from extendum.core.model.move import Kind
+from extendum.core.model.script import AtHand, Role
+from extendum.core.model.style import HoldConvention
+from extendum.core.moves.objections import concerns, objections
+from extendum.core.moves.suggest import missing_areas, sets_to_begin, stand_ins, suggest
 from extendum.formats.library import shipped_move, shipped_moves, starting_sets
 from tests.strategies import scripts
 

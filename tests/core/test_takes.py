@@ -5,12 +5,12 @@ from pathlib import Path
 
 from hypothesis import given, settings
 
-from extendum.core.compile import compile_script
+from extendum.core.model.timeline import Mode
 from extendum.core.run.fold import fold
 from extendum.core.run.state import Event, advance
 from extendum.core.run.steps import steps_of
 from extendum.core.run.takes import filmed, marks, takes
-from extendum.core.timeline import Mode
+from extendum.core.timing.compile import compile_script
 from extendum.formats.document import loads
 from tests.core.test_run import happenings
 

@@ -6,16 +6,16 @@ from pathlib import Path
 
 import pytest
 
-from extendum.core.body import Region
-from extendum.core.choices import UNIT
-from extendum.core.compile import length_of
-from extendum.core.edit import remove_item, replace_items
-from extendum.core.errors import RefusedError
-from extendum.core.fit import Fitter
-from extendum.core.item import Keep, Talk
-from extendum.core.move import Kind
-from extendum.core.tally import main_regions
-from extendum.core.versions import LENGTHS_S, as_own_class, regions_of, version_at, versions, warm_up
+from extendum.core.edit.script_edits import remove_item, replace_items
+from extendum.core.fit.counted import main_regions
+from extendum.core.fit.dose_options import UNIT
+from extendum.core.fit.fit import Fitter
+from extendum.core.fit.versions import LENGTHS_S, as_own_class, regions_of, version_at, versions, warm_up
+from extendum.core.model.body import Region
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.item import Keep, Talk
+from extendum.core.model.move import Kind
+from extendum.core.timing.layout import length_of
 from extendum.formats.document import dumps, loads
 
 DEMOS = [

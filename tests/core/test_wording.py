@@ -5,11 +5,11 @@ from pathlib import Path
 import pytest
 from hypothesis import given
 
-from extendum.core.compile import compile_script
-from extendum.core.errors import RefusedError
-from extendum.core.item import MoveItem
-from extendum.core.speech import speaking_ms
-from extendum.core.wording import SAMPLE, calibrated, literal_sides, readings, repeated, talk_share
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.item import MoveItem
+from extendum.core.outputs.wording import SAMPLE, calibrated, literal_sides, readings, repeated, talk_share
+from extendum.core.timing.compile import compile_script
+from extendum.core.timing.speech import speaking_ms
 from extendum.formats.document import loads
 from tests.strategies import scripts
 

@@ -14,9 +14,9 @@ import pytest
 
 from extendum import __version__
 from extendum.cli import main
-from extendum.core.checks import CHECKS
-from extendum.core.library import LibraryMove
-from extendum.core.move import Move
+from extendum.core.checks.report import CHECKS
+from extendum.core.model.library import LibraryMove
+from extendum.core.model.move import Move
 from extendum.formats.codec import from_plain
 from extendum.formats.document import loads
 from extendum.formats.library import shipped_moves

@@ -8,11 +8,11 @@ import pytest
 
 from extendum.cli import main
 from extendum.commands import version_rows
-from extendum.core.compile import compile_script
-from extendum.core.cues import RULES
-from extendum.core.timeline import CueKind, SegmentKind
-from extendum.core.versions import versions
-from extendum.core.words import PLACEHOLDERS
+from extendum.core.fit.versions import versions
+from extendum.core.model.timeline import CueKind, SegmentKind
+from extendum.core.model.words import PLACEHOLDERS
+from extendum.core.timing.compile import compile_script
+from extendum.core.timing.cues import RULES
 from extendum.formats.document import loads, script_from
 
 ROOT = Path(__file__).parents[2]
@@ -83,3 +83,11 @@ def test_the_picture_of_the_architecture_names_every_package():
         assert f"{layer}/" in picture
         for package in (ROOT / "src" / "extendum" / layer).glob("*/__init__.py"):
             assert f"{package.parent.name}/" in picture
+
+
+@pytest.mark.parametrize(
+    "page", ["CONTRIBUTING.md", *(f"docs/{one.name}" for one in sorted((ROOT / "docs").glob("*.md")))]
+)
+def test_modules_that_the_docs_name_are_there(page):
+    for path in re.findall(r"\b(?:core|draw|formats|web|tests|bench)/[\w/]+\.py\b", (ROOT / page).read_text()):
+        assert (ROOT / path).exists() or (ROOT / "src/extendum" / path).exists(), path

@@ -7,8 +7,8 @@ import jsonschema
 import pytest
 from hypothesis import given
 
-from extendum.core.errors import RefusedError
-from extendum.core.move import OnSide
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.move import OnSide
 from extendum.formats.document import dumps, loads, plain_of, script_from
 from extendum.formats.schema import schema
 from tests.strategies import scripts

@@ -19,9 +19,9 @@ import soundfile
 from mutagen.oggvorbis import OggVorbis
 
 from extendum.cli import main
-from extendum.core.compile import compile_script
-from extendum.core.cue_sheet import cue_sheet
-from extendum.core.sound import RATE
+from extendum.core.outputs.cue_sheet import cue_sheet
+from extendum.core.outputs.sound import RATE
+from extendum.core.timing.compile import compile_script
 from extendum.formats.document import loads
 from extendum.formats.exports import FILES, KINDS, Export, pack, report, write
 from extendum.formats.pdf import Paper

@@ -5,18 +5,18 @@ from dataclasses import replace
 
 import pytest
 
-from extendum.core.audience import PROFILES, Condition, WhatNext
-from extendum.core.body import Posture, Region
-from extendum.core.cautions import ABOUT
-from extendum.core.compile import compile_script
-from extendum.core.dose import Hold
-from extendum.core.edit import add_moves, new_script
-from extendum.core.find import Query, find
-from extendum.core.item import may_go
-from extendum.core.move import Effect, Kind, OptionKind
-from extendum.core.style import HoldConvention
-from extendum.core.wording import literal_sides
-from extendum.core.words import PromptKind
+from extendum.core.edit.script_edits import add_moves, new_script
+from extendum.core.model.audience import PROFILES, Condition, WhatNext
+from extendum.core.model.body import Posture, Region
+from extendum.core.model.dose import Hold
+from extendum.core.model.item import may_go
+from extendum.core.model.move import Effect, Kind, OptionKind
+from extendum.core.model.style import HoldConvention
+from extendum.core.model.words import PromptKind
+from extendum.core.moves.cautions import ABOUT
+from extendum.core.moves.find import Query, find
+from extendum.core.outputs.wording import literal_sides
+from extendum.core.timing.compile import compile_script
 from extendum.formats.library import form_of, shipped_move, shipped_moves, starting_sets
 
 MOVES = shipped_moves()

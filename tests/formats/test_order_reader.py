@@ -6,13 +6,13 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from extendum.core.compile import compile_script
-from extendum.core.cue_sheet import cue_sheet
-from extendum.core.dose import Breaths, Elastic, Hold, Open, Reps, Timed
-from extendum.core.errors import RefusedError
-from extendum.core.item import CountIs, MoveItem, Talk
-from extendum.core.move import Sidedness
-from extendum.core.script import Role
+from extendum.core.model.dose import Breaths, Elastic, Hold, Open, Reps, Timed
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.item import CountIs, MoveItem, Talk
+from extendum.core.model.move import Sidedness
+from extendum.core.model.script import Role
+from extendum.core.outputs.cue_sheet import cue_sheet
+from extendum.core.timing.compile import compile_script
 from extendum.formats.document import dumps, loads
 from extendum.formats.dose_text import read_dose
 from extendum.formats.library import shipped_move, shipped_moves

@@ -4,7 +4,7 @@ import pytest
 from django.contrib.auth import get_user_model
 from django.test import Client
 
-from extendum.core import edit
+from extendum.core.edit import script_edits as edit
 from extendum.formats.library import shipped_move
 from extendum.web.classes import store
 

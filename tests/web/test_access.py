@@ -6,7 +6,7 @@ import pytest
 from django.test import override_settings
 from django.urls import get_resolver, reverse
 
-from extendum.core.edit import new_script
+from extendum.core.edit.script_edits import new_script
 from extendum.formats.library import shipped_move
 from extendum.web.classes import store as classes
 from extendum.web.library import store as library

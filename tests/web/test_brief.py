@@ -2,9 +2,9 @@
 
 import pytest
 
-from extendum.core.body import Posture
-from extendum.core.keeping import CONTRARY
-from extendum.core.script import AtHand
+from extendum.core.model.body import Posture
+from extendum.core.model.script import AtHand
+from extendum.core.moves.objections import CONTRARY
 from extendum.web.classes import store
 from extendum.web.classes.models import OwnAudience, StretchClass
 from extendum.web.classes.posted_brief import PROPS

@@ -7,8 +7,8 @@ from pathlib import Path
 import pytest
 from django.urls import reverse
 
-from extendum.core import edit
-from extendum.core.body import Region
+from extendum.core.edit import script_edits as edit
+from extendum.core.model.body import Region
 from extendum.formats.document import loads
 from extendum.formats.library import shipped_move
 from extendum.web.classes import store

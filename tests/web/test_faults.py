@@ -17,7 +17,7 @@ from django.db.migrations.executor import MigrationExecutor
 from django.test import Client
 from django.utils import timezone
 
-from extendum.core.edit import new_script, set_title
+from extendum.core.edit.script_edits import new_script, set_title
 from extendum.formats.document import dumps
 from extendum.web.classes import store
 from extendum.web.classes.models import Revision, StretchClass
@@ -30,7 +30,7 @@ import django
 django.setup()
 from django.contrib.auth import get_user_model
 from django.core.management import call_command
-from extendum.core.edit import add_move, new_script, set_title
+from extendum.core.edit.script_edits import add_move, new_script, set_title
 from extendum.formats.library import shipped_moves
 from extendum.web.classes import store
 call_command("migrate", verbosity=0)

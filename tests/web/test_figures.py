@@ -6,8 +6,8 @@ from dataclasses import replace
 import pytest
 from django.urls import reverse
 
-from extendum.core.body import Side
-from extendum.core.edit import replace_items
+from extendum.core.edit.script_edits import replace_items
+from extendum.core.model.body import Side
 from extendum.formats.library import shipped_move
 from extendum.web.classes import store
 from extendum.web.library import store as library

@@ -10,9 +10,9 @@ from django.test import override_settings
 from django.urls import reverse
 from django.utils import timezone
 
-from extendum.core.compile import compile_script
-from extendum.core.edit import set_title
+from extendum.core.edit.script_edits import set_title
 from extendum.core.run.steps import steps_of
+from extendum.core.timing.compile import compile_script
 from extendum.formats.exports import FILES
 from extendum.web.classes.store import change, script_of
 from extendum.web.giving import making as makings

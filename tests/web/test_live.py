@@ -7,10 +7,11 @@ import pytest
 from django.urls import reverse
 from django.utils import timezone
 
-from extendum.core.compile import compile_script, length_of
-from extendum.core.edit import set_title
-from extendum.core.keeping import objections
+from extendum.core.edit.script_edits import set_title
+from extendum.core.moves.objections import objections
 from extendum.core.run.rehearse import rehearsal_steps, rehearsed
+from extendum.core.timing.compile import compile_script
+from extendum.core.timing.layout import length_of
 from extendum.web.classes.store import change, script_of
 from extendum.web.library.store import library_of
 from extendum.web.settings import WEB

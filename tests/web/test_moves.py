@@ -5,9 +5,9 @@ from dataclasses import replace
 
 import pytest
 
-from extendum.core.audience import PROFILES
-from extendum.core.briefing import apply_audience
-from extendum.core.edit import new_script
+from extendum.core.edit.brief_edits import apply_audience
+from extendum.core.edit.script_edits import new_script
+from extendum.core.model.audience import PROFILES
 from extendum.formats.library import shipped_move, shipped_moves
 from extendum.web.classes import store as classes
 from extendum.web.classes.models import MoveUse

@@ -6,10 +6,11 @@ import re
 import pytest
 from django.urls import reverse
 
-from extendum.core.body import Region
-from extendum.core.compile import compile_script, length_of
-from extendum.core.edit import new_script
-from extendum.core.timeline import clock
+from extendum.core.edit.script_edits import new_script
+from extendum.core.model.body import Region
+from extendum.core.model.timeline import clock
+from extendum.core.timing.compile import compile_script
+from extendum.core.timing.layout import length_of
 from extendum.formats.document import loads
 from extendum.web.classes import store
 from extendum.web.classes.models import StretchClass

@@ -7,7 +7,7 @@ import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.urls import reverse
 
-from extendum.core.limits import LARGEST_FILE
+from extendum.core.model.limits import LARGEST_FILE
 from extendum.formats.document import dumps
 from extendum.formats.library import shipped_move
 from extendum.web.classes.models import StretchClass

@@ -8,9 +8,9 @@ import pytest
 from django.urls import reverse
 from django.utils import timezone
 
-from extendum.core.compile import compile_script
-from extendum.core.edit import set_title
+from extendum.core.edit.script_edits import set_title
 from extendum.core.run.steps import steps_of
+from extendum.core.timing.compile import compile_script
 from extendum.web.classes.store import change, script_of
 from extendum.web.records.demo import WEEKS, teach_for_months
 from extendum.web.records.models import NextTime, Session

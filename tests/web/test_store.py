@@ -7,7 +7,7 @@ import pytest
 from django.db import connection
 from django.utils import timezone
 
-from extendum.core import edit
+from extendum.core.edit import script_edits as edit
 from extendum.web.classes import store
 from extendum.web.classes.models import Revision, StretchClass
 

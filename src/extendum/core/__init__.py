@@ -1,1 +1,1 @@
-"""The job itself: pure computation, no interface, no clock, no input or output."""
+"""Everything that is computed, in rooms; none of them knows a screen, a file or the clock."""

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from extendum.core.dose import Elastic
-from extendum.core.timeline import Timeline, clock
+from extendum.core.model.dose import Elastic
+from extendum.core.model.timeline import Timeline, clock
 from extendum.draw.svg import clip, n, tag, text
 
 #: Room that the name of a limit needs beside its mark.

@@ -10,7 +10,7 @@ from collections.abc import Callable, Collection, Mapping
 from dataclasses import dataclass
 from html import escape
 
-from extendum.core.body import Region, Side
+from extendum.core.model.body import Region, Side
 from extendum.draw.svg import tag, text
 
 #: Seconds from which on a region is hatched closer, and filled.

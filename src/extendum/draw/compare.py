@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 from html import escape
 
-from extendum.core.timeline import Segment, SegmentKind, Timeline, clock
+from extendum.core.model.timeline import Segment, SegmentKind, Timeline, clock
 from extendum.draw.ruling import TWO_COLUMNS_FROM, Ruling, box, pieces
 from extendum.draw.svg import clip, n, tag, text
 

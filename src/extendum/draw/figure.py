@@ -11,12 +11,12 @@ from functools import cache, lru_cache
 from importlib.resources import files
 from math import acos, atan2, cos, hypot, pi, radians, sin
 
-from extendum.core.body import Side
 from extendum.core.figure.figure import Figure, Thing, body_in, for_side
 from extendum.core.figure.marks import Mark
 from extendum.core.figure.pose import Pose, between
 from extendum.core.figure.skeleton import Body
 from extendum.core.figure.vector import Vec, add, sub
+from extendum.core.model.body import Side
 from extendum.draw.svg import tag
 
 Point = tuple[float, float]

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from html import escape
 
 from extendum.core.heard.guess import Guess, Heard, Stretch, What
-from extendum.core.timeline import clock
+from extendum.core.model.timeline import clock
 from extendum.draw.ruling import TWO_COLUMNS_FROM, Ruling
 from extendum.draw.svg import clip, n, tag, text
 

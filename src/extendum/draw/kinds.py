@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from extendum.core.move import Kind
+from extendum.core.model.move import Kind
 from extendum.draw.svg import tag
 
 _SHAPES = {

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
-from extendum.core.body import Side
-from extendum.core.timeline import Segment
+from extendum.core.model.body import Side
+from extendum.core.model.timeline import Segment
 
 #: From so many lines on, a sheet is set in two columns, and from so many in three.
 TWO_COLUMNS_FROM, THREE_COLUMNS_FROM = 13, 61

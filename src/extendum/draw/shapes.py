@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from extendum.core.body import Side
-from extendum.core.timeline import Cue, CueKind, SegmentKind
+from extendum.core.model.body import Side
+from extendum.core.model.timeline import Cue, CueKind, SegmentKind
 from extendum.draw.ruling import Piece, Ruling
 from extendum.draw.svg import n, tag
 

@@ -11,10 +11,10 @@ from dataclasses import dataclass
 from html import escape
 from types import MappingProxyType
 
-from extendum.core.body import Side
 from extendum.core.checks.finding import Severity
-from extendum.core.script import Script
-from extendum.core.timeline import Cue, CueKind, Segment, SegmentKind, Timeline, clock
+from extendum.core.model.body import Side
+from extendum.core.model.script import Script
+from extendum.core.model.timeline import Cue, CueKind, Segment, SegmentKind, Timeline, clock
 from extendum.draw.flags import FLAG_PX, flag_shape
 from extendum.draw.ruling import Piece, Ruling, box, pieces, ruling_for
 from extendum.draw.shapes import SHAPES

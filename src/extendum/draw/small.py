@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from extendum.core.body import Side
-from extendum.core.timeline import SegmentKind, Timeline
+from extendum.core.model.body import Side
+from extendum.core.model.timeline import SegmentKind, Timeline
 from extendum.draw.ruling import Ruling, box, pieces
 from extendum.draw.svg import n, tag
 

@@ -8,8 +8,8 @@ from pathlib import Path
 
 import soundfile
 
-from extendum.core.sound import BLOCK, RATE, Hurried, Voice, render
-from extendum.core.timeline import Mode, Timeline, clock
+from extendum.core.model.timeline import Mode, Timeline, clock
+from extendum.core.outputs.sound import BLOCK, RATE, Hurried, Voice, render
 
 
 class Kind(StrEnum):

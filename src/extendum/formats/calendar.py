@@ -6,8 +6,8 @@ from datetime import UTC, datetime, timedelta
 
 from icalendar import Calendar, Event
 
-from extendum.core.script import Script
-from extendum.core.timeline import clock
+from extendum.core.model.script import Script
+from extendum.core.model.timeline import clock
 
 
 def calendar_entry(script: Script, length_s: int, starts: datetime, made: datetime, uid: str, place: str = "") -> bytes:

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from extendum.core.captions import Caption, Chapter
-from extendum.core.timeline import clock
+from extendum.core.model.timeline import clock
+from extendum.core.outputs.captions import Caption, Chapter
 
 
 def vtt(some: Sequence[Caption]) -> str:

@@ -14,7 +14,7 @@ from enum import StrEnum
 from functools import cache
 from typing import Any, Union, cast, get_args, get_origin, get_type_hints
 
-from extendum.core.errors import RefusedError
+from extendum.core.model.errors import RefusedError
 
 Reader = Callable[[Any], Any]
 

@@ -5,9 +5,9 @@ from __future__ import annotations
 import json
 from typing import Any, cast
 
-from extendum.core.errors import RefusedError
-from extendum.core.move import OnSide
-from extendum.core.script import Script
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.move import OnSide
+from extendum.core.model.script import Script
 from extendum.formats.codec import from_plain, to_plain
 from extendum.formats.json_text import read_json
 

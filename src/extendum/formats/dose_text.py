@@ -5,10 +5,10 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
-from extendum.core.dose import Breaths, Dose, Elastic, Hold, Open, Pulses, Reps, Timed
-from extendum.core.errors import RefusedError
-from extendum.core.item import CountIs
-from extendum.core.move import Sidedness
+from extendum.core.model.dose import Breaths, Dose, Elastic, Hold, Open, Pulses, Reps, Timed
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.item import CountIs
+from extendum.core.model.move import Sidedness
 
 #: Room around a dose that is one number, in percent, where a fit may give.
 ROOM = 30

@@ -13,13 +13,13 @@ from pathlib import Path
 from typing import IO
 from uuid import NAMESPACE_URL, uuid5
 
-from extendum.core.captions import Caption, captions, chapters, hasty
-from extendum.core.compile import compile_script
-from extendum.core.cue_sheet import Entry, cue_sheet
-from extendum.core.errors import RefusedError
-from extendum.core.script import Script
-from extendum.core.sound import Hurried, Voice
-from extendum.core.timeline import Timeline, clock
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.script import Script
+from extendum.core.model.timeline import Timeline, clock
+from extendum.core.outputs.captions import Caption, captions, chapters, hasty
+from extendum.core.outputs.cue_sheet import Entry, cue_sheet
+from extendum.core.outputs.sound import Hurried, Voice
+from extendum.core.timing.compile import compile_script
 from extendum.formats.audio import Kind, audio_guide, spoken_list
 from extendum.formats.calendar import calendar_entry
 from extendum.formats.captions import chapters_list, chapters_vtt, srt, vtt

@@ -7,9 +7,9 @@ from dataclasses import replace
 from functools import cache
 from importlib.resources import files
 
-from extendum.core.body import Side
 from extendum.core.figure.figure import Figure, for_side, read_figures
-from extendum.core.move import Move
+from extendum.core.model.body import Side
+from extendum.core.model.move import Move
 
 
 @cache

@@ -5,12 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from extendum.core.dose import Elastic, Hold, Reps
 from extendum.core.heard.guess import Heard, What
-from extendum.core.library import LibraryMove
-from extendum.core.move import Sidedness
-from extendum.core.script import Script
-from extendum.core.timeline import Timeline
+from extendum.core.model.dose import Elastic, Hold, Reps
+from extendum.core.model.library import LibraryMove
+from extendum.core.model.move import Sidedness
+from extendum.core.model.script import Script
+from extendum.core.model.timeline import Timeline
 from extendum.formats.dose_text import Told
 from extendum.formats.order_class import match_order
 from extendum.formats.order_reader import Order, Row

@@ -12,8 +12,8 @@ from collections.abc import Iterator
 from math import isfinite
 from typing import Any
 
-from extendum.core.errors import RefusedError
-from extendum.core.limits import DEEPEST, LARGEST_FILE, MOST_DIGITS, MOST_VALUES, well_formed
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.limits import DEEPEST, LARGEST_FILE, MOST_DIGITS, MOST_VALUES, well_formed
 
 
 class NotJSONError(RefusedError):

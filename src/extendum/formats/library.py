@@ -9,8 +9,8 @@ from functools import cache
 from importlib.resources import files
 from typing import Any
 
-from extendum.core.errors import RefusedError
-from extendum.core.library import LibraryMove, StartingSet
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.library import LibraryMove, StartingSet
 from extendum.formats.codec import from_plain, to_plain
 from extendum.formats.json_text import read_json
 

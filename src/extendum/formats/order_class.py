@@ -8,16 +8,17 @@ from dataclasses import dataclass, replace
 from difflib import SequenceMatcher
 from functools import lru_cache
 
-from extendum.core.compile import compile_script
-from extendum.core.dose import Elastic, Hold
-from extendum.core.edit import new_script, set_target
-from extendum.core.find import searchable, words_in
-from extendum.core.item import MoveItem, Talk, TalkKind
-from extendum.core.library import LibraryMove, take_up
-from extendum.core.move import Move, Sidedness
-from extendum.core.script import Group, Role, Script, Section
-from extendum.core.steps import tapered
-from extendum.core.words import Words
+from extendum.core.edit.script_edits import new_script, set_target
+from extendum.core.edit.take_up import take_up
+from extendum.core.model.dose import Elastic, Hold
+from extendum.core.model.dose_values import tapered
+from extendum.core.model.item import MoveItem, Talk, TalkKind
+from extendum.core.model.library import LibraryMove
+from extendum.core.model.move import Move, Sidedness
+from extendum.core.model.script import Group, Role, Script, Section
+from extendum.core.model.words import Words
+from extendum.core.moves.find import searchable, words_in
+from extendum.core.timing.compile import compile_script
 from extendum.formats.dose_text import read_dose
 from extendum.formats.order_reader import Order, Row
 

@@ -9,13 +9,13 @@ from importlib.resources import files
 
 from fpdf import FPDF
 
-from extendum.core.body import Side
-from extendum.core.cautions import ASK_FIRST, USUAL
-from extendum.core.cue_sheet import Entry
 from extendum.core.figure.marks import marks_of
-from extendum.core.item import MoveItem, dose_words
-from extendum.core.script import Script
-from extendum.core.timeline import SegmentKind, Timeline, clock
+from extendum.core.model.body import Side
+from extendum.core.model.item import MoveItem, dose_words
+from extendum.core.model.script import Script
+from extendum.core.model.timeline import SegmentKind, Timeline, clock
+from extendum.core.moves.cautions import ASK_FIRST, USUAL
+from extendum.core.outputs.cue_sheet import Entry
 from extendum.draw.figure import draw_figure
 from extendum.draw.figure_print import figure_print
 from extendum.draw.ruling import Piece, pieces

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from extendum.core.errors import RefusedError
+from extendum.core.model.errors import RefusedError
 
 _UTF_16 = (b"\xff\xfe", b"\xfe\xff")
 

@@ -7,9 +7,9 @@ import io
 import re
 from collections.abc import Sequence
 
-from extendum.core.cue_sheet import Entry
-from extendum.core.item import MoveItem
-from extendum.core.timeline import clock
+from extendum.core.model.item import MoveItem
+from extendum.core.model.timeline import clock
+from extendum.core.outputs.cue_sheet import Entry
 
 #: What begins a formula, whatever blank a spreadsheet drops before it; a lone tab or line break is one, too.
 _FORMULA = re.compile(r"[\t\r\n]|[\s\ufeff\u200b]*[=+\-@＝＋－＠]")

@@ -8,7 +8,7 @@ from dataclasses import MISSING, is_dataclass
 from enum import StrEnum
 from typing import Any, Union, get_args, get_origin
 
-from extendum.core.script import Script
+from extendum.core.model.script import Script
 from extendum.formats.codec import typed_fields
 from extendum.formats.document import FORMAT, VERSION
 

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
-from extendum.core.cautions import SCOPE, USUAL
-from extendum.core.cue_sheet import Entry
-from extendum.core.script import Script
-from extendum.core.timeline import clock
+from extendum.core.model.script import Script
+from extendum.core.model.timeline import clock
+from extendum.core.moves.cautions import SCOPE, USUAL
+from extendum.core.outputs.cue_sheet import Entry
 
 _MARKUP = "\\`*_{}[]<>#|"
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
-from extendum.core.errors import RefusedError
+from extendum.core.model.errors import RefusedError
 from extendum.formats.plain import decoded
 
 LARGEST, MOST_LINES, LONGEST_S = 500_000, 15_000, 6 * 3600

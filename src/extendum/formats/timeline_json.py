@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from extendum.core.timeline import Segment, Timeline
+from extendum.core.model.timeline import Segment, Timeline
 
 
 def timeline_plain(timeline: Timeline) -> dict[str, Any]:

@@ -20,7 +20,7 @@ from pathlib import Path
 
 import segno
 
-from extendum.core.limits import whole_number
+from extendum.core.model.limits import whole_number
 from extendum.web.certificate import addresses, own_certificate
 
 LOOPBACK = ("127.0.0.1", "localhost", "::1")

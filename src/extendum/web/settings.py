@@ -16,7 +16,7 @@ from pathlib import Path
 
 import dj_database_url
 
-from extendum.core.limits import LARGEST_POST, MOST_FIELDS
+from extendum.core.model.limits import LARGEST_POST, MOST_FIELDS
 
 WEB = Path(__file__).parent
 DEMO_CLASSES = WEB.parent / "data" / "demo"

@@ -4,11 +4,12 @@ from django.contrib.auth import views as auth
 from django.urls import path
 
 from extendum.web.accounts import views as accounts
-from extendum.web.classes import adding, brief, checking, desk, fitting, reading, shelf, words
+from extendum.web.classes import adding, brief, checking, desk, fitting, reading, shelf, tour, words
 from extendum.web.giving import views as giving
 from extendum.web.guide import views as guide
-from extendum.web.library import figures, own
-from extendum.web.library import views as library
+from extendum.web.library import figures
+from extendum.web.moves import own
+from extendum.web.moves import views as moves
 from extendum.web.records import views as records
 from extendum.web.teach import clicker, learning, links, room, takes
 from extendum.web.teach import views as teach
@@ -23,7 +24,7 @@ urlpatterns = [
     path("read-in/", reading.read_in, name="read-in"),
     path("settings/", accounts.settings_page, name="settings"),
     path("help/", guide.help_page, name="help"),
-    path("tour/", guide.tour, name="tour"),
+    path("tour/", tour.tour, name="tour"),
     path("classes/new/", shelf.make, name="make"),
     path("classes/<int:pk>/", desk.desk, name="desk"),
     path("classes/<int:pk>/edit/", desk.edit, name="edit"),
@@ -80,9 +81,9 @@ urlpatterns = [
     path("classes/<int:pk>/taught/", teach.taught, name="taught"),
     path("classes/<int:pk>/found/", adding.found, name="found"),
     path("classes/<int:pk>/newer/", adding.newer, name="newer"),
-    path("moves/", library.moves, name="moves"),
+    path("moves/", moves.moves, name="moves"),
     path("moves/new/", own.new_move, name="new-move"),
-    path("moves/<slug:key>/", library.move, name="move"),
+    path("moves/<slug:key>/", moves.move, name="move"),
     path("moves/<slug:key>/figure.svg", figures.figure, name="figure"),
     path("moves/<slug:key>/edit/", own.edit_move, name="edit-move"),
     path("moves/<slug:key>/remove/", own.remove_move, name="remove-move"),

@@ -15,7 +15,7 @@ from typing import Any
 from a2wsgi import WSGIMiddleware
 from django.conf import settings
 
-from extendum.core.limits import LARGEST_POST, LARGEST_UNSIGNED
+from extendum.core.model.limits import LARGEST_POST, LARGEST_UNSIGNED
 from extendum.web.wsgi import application as answers
 
 Message = MutableMapping[str, Any]

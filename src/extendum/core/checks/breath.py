@@ -6,14 +6,14 @@ from collections.abc import Callable, Iterator
 from dataclasses import replace
 from functools import partial
 
-from extendum.core.audience import Condition
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
 from extendum.core.checks.lexicon import forces_breath, holds_breath
 from extendum.core.checks.looked import Looked
 from extendum.core.checks.mends import drop_sentences, each
-from extendum.core.checks.said import sayings
-from extendum.core.dose import Breaths, Dose
-from extendum.core.item import Item, MoveItem
+from extendum.core.checks.spoken_truth import sayings
+from extendum.core.model.audience import Condition
+from extendum.core.model.dose import Breaths, Dose
+from extendum.core.model.item import Item, MoveItem
 
 #: A pause at the top or the bottom of a breath up to this long is a pause, not holding it.
 PAUSE_MS = 2000

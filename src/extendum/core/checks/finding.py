@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import TYPE_CHECKING
 
-from extendum.core.script import Script
+from extendum.core.model.script import Script
 
 if TYPE_CHECKING:
     from extendum.core.checks.looked import Looked

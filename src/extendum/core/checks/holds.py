@@ -6,18 +6,18 @@ from collections.abc import Iterator
 from dataclasses import replace
 from functools import partial
 
-from extendum.core.audience import WhatNext
-from extendum.core.body import Region
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
 from extendum.core.checks.lexicon import bounces
 from extendum.core.checks.looked import Looked
 from extendum.core.checks.mends import drop_sentences, each, limited, listed
-from extendum.core.checks.said import sayings
-from extendum.core.coverage import static_seconds
-from extendum.core.dose import Hold, Reps
-from extendum.core.item import Item, MoveItem
-from extendum.core.move import Effect, Kind
-from extendum.core.timeline import SegmentKind
+from extendum.core.checks.spoken_truth import sayings
+from extendum.core.model.audience import WhatNext
+from extendum.core.model.body import Region
+from extendum.core.model.dose import Hold, Reps
+from extendum.core.model.item import Item, MoveItem
+from extendum.core.model.move import Effect, Kind
+from extendum.core.model.timeline import SegmentKind
+from extendum.core.outputs.coverage import static_seconds
 
 #: Static seconds per muscle before strength or speed from which on they cost something: Behm and others, 2016.
 STATIC_MOST_S = 60

@@ -10,8 +10,8 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from functools import lru_cache
 
-from extendum.core.body import Region
-from extendum.core.speech import number_words
+from extendum.core.model.body import Region
+from extendum.core.timing.speech import number_words
 
 _DENIED = re.compile(r"\b(no|not|never|without|nothing|instead of|rather than|\w+n['’]t)\b[^,;:.!?]{0,24}$", re.I)
 

@@ -6,14 +6,14 @@ from collections.abc import Callable, Iterator, Sequence
 from functools import cached_property
 from typing import NamedTuple
 
-from extendum.core.audience import Condition
-from extendum.core.body import Posture
-from extendum.core.coverage import Coverage, coverage
-from extendum.core.item import Item, MoveItem, Talk
-from extendum.core.keeping import Objection, objections_to
-from extendum.core.library import LibraryMove
-from extendum.core.script import Script, Section
-from extendum.core.timeline import Cue, Segment, Timeline
+from extendum.core.model.audience import Condition
+from extendum.core.model.body import Posture
+from extendum.core.model.item import Item, MoveItem, Talk
+from extendum.core.model.library import LibraryMove
+from extendum.core.model.script import Script, Section
+from extendum.core.model.timeline import Cue, Segment, Timeline
+from extendum.core.moves.objections import Objection, objections_to
+from extendum.core.outputs.coverage import Coverage, coverage
 
 #: From this pace on a group counts as slow: it needs the easier option, and few changes of level.
 SLOW_PERCENT = 125

@@ -8,18 +8,25 @@ from functools import partial
 
 from extendum.core.checks.finding import Mend
 from extendum.core.checks.looked import Looked, Text
-from extendum.core.compile import talk_needs_s
-from extendum.core.dose import Elastic
-from extendum.core.edit import add_section, fresh_id, insert_item, replace_items, set_stage_quantity, swap_move
-from extendum.core.errors import RefusedError
-from extendum.core.explain import names
-from extendum.core.item import Item, MoveItem, Talk, TalkKind
-from extendum.core.move import Move
-from extendum.core.order import proposals
-from extendum.core.script import Role, Script
-from extendum.core.speech import sentences
-from extendum.core.suggest import stand_ins
-from extendum.core.words import Prompt, PromptKind
+from extendum.core.edit.script_edits import (
+    add_section,
+    fresh_id,
+    insert_item,
+    replace_items,
+    set_stage_quantity,
+    swap_move,
+)
+from extendum.core.fit.explain import names
+from extendum.core.model.dose import Elastic
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.item import Item, MoveItem, Talk, TalkKind
+from extendum.core.model.move import Move
+from extendum.core.model.script import Role, Script
+from extendum.core.model.words import Prompt, PromptKind
+from extendum.core.moves.suggest import stand_ins
+from extendum.core.order.section_order import proposals
+from extendum.core.timing.layout import talk_needs_s
+from extendum.core.timing.speech import sentences
 
 #: Seconds of quiet after the words that close a class.
 SETTLING_S = 4

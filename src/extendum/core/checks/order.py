@@ -5,15 +5,15 @@ from __future__ import annotations
 from collections.abc import Iterator
 from itertools import pairwise
 
-from extendum.core.audience import Condition
-from extendum.core.body import FLOOR
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
 from extendum.core.checks.lexicon import announced, content_words, next_named
 from extendum.core.checks.looked import Looked, Text
 from extendum.core.checks.mends import fewer_changes, listed, rewritten, say_at_close
-from extendum.core.item import MoveItem, Quiet, Talk, TalkKind
-from extendum.core.move import Kind
-from extendum.core.script import Role
+from extendum.core.model.audience import Condition
+from extendum.core.model.body import FLOOR
+from extendum.core.model.item import MoveItem, Quiet, Talk, TalkKind
+from extendum.core.model.move import Kind
+from extendum.core.model.script import Role
 
 #: How often people may get down or up: once down and once up for a group that needs time, twice for others.
 CHANGES_SLOW, CHANGES_MOST = 2, 4

@@ -7,16 +7,16 @@ from collections import Counter
 from collections.abc import Iterator
 from functools import partial
 
-from extendum.core.audience import Setting
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
 from extendum.core.checks.lexicon import says_without
 from extendum.core.checks.looked import Looked
 from extendum.core.checks.mends import each, fewer_changes, listed, say_at_start, with_prompt
 from extendum.core.checks.safety import against
-from extendum.core.item import Item, MoveItem, TalkKind
-from extendum.core.keeping import Against, at_hand
-from extendum.core.move import OptionKind
-from extendum.core.words import PromptKind, mentions
+from extendum.core.model.audience import Setting
+from extendum.core.model.item import Item, MoveItem, TalkKind
+from extendum.core.model.move import OptionKind
+from extendum.core.model.words import PromptKind, mentions
+from extendum.core.moves.objections import Against, at_hand
 
 #: Picking the same thing up more often than this is once too often.
 PICKED_MOST = 2

@@ -5,21 +5,21 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import replace
 
-from extendum.core.audience import Setting
-from extendum.core.body import Base
-from extendum.core.captions import COMFORTABLE, captions, hasty
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
 from extendum.core.checks.lexicon import speaks_to_room
 from extendum.core.checks.looked import Looked
 from extendum.core.checks.mends import drop_sentences, each, listed
-from extendum.core.checks.said import sayings
-from extendum.core.compile import compile_script
-from extendum.core.dose import Hold, Open
-from extendum.core.edit import set_style
-from extendum.core.errors import RefusedError
-from extendum.core.item import Item, MoveItem
-from extendum.core.script import Script
-from extendum.core.style import RATES, Facing
+from extendum.core.checks.spoken_truth import sayings
+from extendum.core.edit.script_edits import set_style
+from extendum.core.model.audience import Setting
+from extendum.core.model.body import Base
+from extendum.core.model.dose import Hold, Open
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.item import Item, MoveItem
+from extendum.core.model.script import Script
+from extendum.core.model.style import RATES, Facing
+from extendum.core.outputs.captions import COMFORTABLE, captions, hasty
+from extendum.core.timing.compile import compile_script
 
 #: In such steps of words a minute slower rates are tried.
 RATE_STEP = 5

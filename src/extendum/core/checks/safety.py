@@ -9,19 +9,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 from functools import partial
 
-from extendum.core.audience import Condition
-from extendum.core.body import FLOOR, Base, Posture
-from extendum.core.cautions import (
-    SLOW_RISE,
-    SUPPORT,
-    UP_FROM_FLOOR,
-    is_spoken,
-    lacking,
-    rises,
-    spoken,
-    start_line,
-)
-from extendum.core.checks.easier import unsaid_of
+from extendum.core.checks.easier_options import unsaid_of
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
 from extendum.core.checks.lexicon import (
     closes_eyes,
@@ -42,12 +30,24 @@ from extendum.core.checks.mends import (
     with_move,
     with_prompt,
 )
-from extendum.core.dose import Hold
-from extendum.core.item import Item, MoveItem
-from extendum.core.keeping import Against, concerns
-from extendum.core.move import Caution, Kind
-from extendum.core.timeline import CueKind, SegmentKind
-from extendum.core.words import PromptKind
+from extendum.core.model.audience import Condition
+from extendum.core.model.body import FLOOR, Base, Posture
+from extendum.core.model.dose import Hold
+from extendum.core.model.item import Item, MoveItem
+from extendum.core.model.move import Caution, Kind
+from extendum.core.model.timeline import CueKind, SegmentKind
+from extendum.core.model.words import PromptKind
+from extendum.core.moves.cautions import (
+    SLOW_RISE,
+    SUPPORT,
+    UP_FROM_FLOOR,
+    is_spoken,
+    lacking,
+    rises,
+    spoken,
+    start_line,
+)
+from extendum.core.moves.objections import Against, concerns
 
 #: On one leg no hold beyond this where somebody's balance is poor, if the class sets no limit of its own.
 ONE_LEG_MOST_S = 20

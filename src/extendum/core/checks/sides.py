@@ -9,16 +9,16 @@ from dataclasses import replace
 from functools import partial
 from typing import Any
 
-from extendum.core.body import Side
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
 from extendum.core.checks.looked import Looked, Text
 from extendum.core.checks.mends import dosed, each, listed, rewritten
-from extendum.core.edit import set_group
-from extendum.core.item import Item, MoveItem
-from extendum.core.script import Script, SidePlan
-from extendum.core.style import SideNames, spoken_side
-from extendum.core.timeline import CueKind, Segment
-from extendum.core.wording import literal_sides, placed_sides
+from extendum.core.edit.script_edits import set_group
+from extendum.core.model.body import Side
+from extendum.core.model.item import Item, MoveItem
+from extendum.core.model.script import Script, SidePlan
+from extendum.core.model.style import SideNames, spoken_side
+from extendum.core.model.timeline import CueKind, Segment
+from extendum.core.outputs.wording import literal_sides, placed_sides
 
 _OTHERWISE = re.compile(r"\b(other|second|change|chang\w+|switch|swap|opposite)\b", re.I)
 _TURNED = re.compile(r"\b(other|second|change|chang\w+|reverse|around|round|back)\b", re.I)

@@ -10,14 +10,15 @@ from functools import partial
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
 from extendum.core.checks.looked import Looked
 from extendum.core.checks.mends import each, listed, with_time_to_say
-from extendum.core.compile import compile_script, talk_needs_s
-from extendum.core.edit import set_group
-from extendum.core.item import Item, MoveItem
-from extendum.core.passes import ceil_s
-from extendum.core.script import LONGEST_CADENCE_S, Script
-from extendum.core.timeline import Cue, Mode, Segment, SegmentKind
-from extendum.core.wording import REMINDERS_MOST, reminder, repeated
-from extendum.core.words import PromptKind
+from extendum.core.edit.script_edits import set_group
+from extendum.core.model.item import Item, MoveItem
+from extendum.core.model.script import LONGEST_CADENCE_S, Script
+from extendum.core.model.timeline import Cue, Mode, Segment, SegmentKind
+from extendum.core.model.words import PromptKind
+from extendum.core.outputs.wording import REMINDERS_MOST, reminder, repeated
+from extendum.core.timing.compile import compile_script
+from extendum.core.timing.layout import talk_needs_s
+from extendum.core.timing.parts import ceil_s
 
 #: Words on the way that last this much longer than the way make people wait.
 PUSHED_S = 3

@@ -1,1 +1,1 @@
-"""A small skeleton: human proportions, poses as angles and reaches, forward kinematics, limits, mirroring."""
+"""How a body looks in a move: skeleton, pose, limits and words. Imports the model."""

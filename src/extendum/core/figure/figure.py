@@ -7,10 +7,10 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Any
 
-from extendum.core.body import Side
-from extendum.core.errors import RefusedError
 from extendum.core.figure.pose import Pose, mirrored, other_side, pose_from
 from extendum.core.figure.skeleton import Body, body_of
+from extendum.core.model.body import Side
+from extendum.core.model.errors import RefusedError
 
 #: Things that a figure may have, and what is given of each.
 THINGS = ("chair", "wall", "mat", "strap", "cushion", "block", "ball", "stick", "towel")

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from extendum.core.body import Region, Side
 from extendum.core.figure.skeleton import Body
 from extendum.core.figure.vector import Vec, add, cross, dot, length, sub, unit
-from extendum.core.move import Effect, Move, OnSide
+from extendum.core.model.body import Region, Side
+from extendum.core.model.move import Effect, Move, OnSide
 
 
 @dataclass(frozen=True, slots=True)

@@ -11,7 +11,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, fields, replace
 from typing import Any
 
-from extendum.core.errors import RefusedError
+from extendum.core.model.errors import RefusedError
 
 Triple = tuple[float, float, float]
 Pair = tuple[float, float]

@@ -9,9 +9,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import sqrt
 
-from extendum.core.errors import RefusedError
 from extendum.core.figure.pose import Limb, Pose
 from extendum.core.figure.vector import Frame, Vec, add, dot, frame, length, sub, towards, unit
+from extendum.core.model.errors import RefusedError
 
 HIP, SHOULDER, WAIST, CHEST, NECK = 9.0, 17.0, 20.0, 29.0, 17.5
 UPPER_ARM, FOREARM, GRIP, HAND = 29.0, 25.0, 8.0, 17.0

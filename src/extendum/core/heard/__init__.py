@@ -1,1 +1,1 @@
-"""A recording heard from its timed text: moves, sides, switches, calls and counts, each guess with its reason."""
+"""What the words of a recording say of the class in it. Imports the model, timing and the word lists of checks."""

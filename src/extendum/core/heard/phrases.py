@@ -7,7 +7,7 @@ from collections.abc import Callable, Iterator, Sequence
 from functools import partial
 
 from extendum.core.heard.guess import Guess, What, Word
-from extendum.core.limits import whole_number
+from extendum.core.model.limits import whole_number
 
 #: Without the word seconds, so few are breaths or reps.
 FEW = 5

@@ -11,9 +11,9 @@ from dataclasses import dataclass
 from extendum.core.checks.lexicon import claims, forces_breath, pushes, says_easier, says_rest, says_tension
 from extendum.core.heard.guess import Guess, Heard, Line, Stretch, What
 from extendum.core.heard.hear import RATE
-from extendum.core.limits import whole_number
-from extendum.core.speech import number_words
-from extendum.core.timeline import clock
+from extendum.core.model.limits import whole_number
+from extendum.core.model.timeline import clock
+from extendum.core.timing.speech import number_words
 
 #: A call is held against what comes within so long.
 WITHIN_S = 90.0

@@ -1,1 +1,1 @@
-"""A class as it is really taught: a fold over events."""
+"""What becomes of a class that is taught, rehearsed or recorded. Imports every room but checks, figure and heard."""

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import replace
 
-from extendum.core.errors import RefusedError
+from extendum.core.model.errors import RefusedError
 from extendum.core.run.actions import ACTIONS, AFTER_THE_END, KEEPS_LEFT
 from extendum.core.run.state import Event, Run, advance
 from extendum.core.run.steps import Step

@@ -12,16 +12,16 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 from statistics import median
 
-from extendum.core.edit import set_move_item, set_quantity, set_style, set_target
-from extendum.core.item import MoveItem, Talk
-from extendum.core.passes import ceil_s
+from extendum.core.edit.script_edits import set_move_item, set_quantity, set_style, set_target
+from extendum.core.model.item import MoveItem, Talk
+from extendum.core.model.script import Group, Script
+from extendum.core.model.style import RATES
+from extendum.core.model.timeline import Mode, Segment, SegmentKind, Timeline, clock
 from extendum.core.run.log import Spent, spent
 from extendum.core.run.state import Run
 from extendum.core.run.steps import pass_of
-from extendum.core.script import Group, Script
-from extendum.core.speech import SENTENCE_MS, sentences, word_count
-from extendum.core.style import RATES
-from extendum.core.timeline import Mode, Segment, SegmentKind, Timeline, clock
+from extendum.core.timing.parts import ceil_s
+from extendum.core.timing.speech import SENTENCE_MS, sentences, word_count
 
 #: A rate is judged by at least so many words, and told when it is off by so many percent.
 WORDS_LEAST, RATE_PERCENT = 40, 5

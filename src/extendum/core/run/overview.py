@@ -7,13 +7,13 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 from statistics import median
 
-from extendum.core.body import Region, Side
-from extendum.core.coverage import coverage
-from extendum.core.item import MoveItem
-from extendum.core.move import Effect
+from extendum.core.model.body import Region, Side
+from extendum.core.model.item import MoveItem
+from extendum.core.model.move import Effect
+from extendum.core.model.script import Script
+from extendum.core.model.timeline import Timeline
+from extendum.core.outputs.coverage import coverage
 from extendum.core.run.report import off_words
-from extendum.core.script import Script
-from extendum.core.timeline import Timeline
 
 
 @dataclass(frozen=True, slots=True)

@@ -13,15 +13,15 @@ from dataclasses import dataclass
 import numpy as np
 import numpy.typing as npt
 
-from extendum.core.dose import Dose, Manner, Timed, pass_seconds
-from extendum.core.explain import changes_words, names
-from extendum.core.fit import Change
-from extendum.core.item import Keep, Matters, MoveItem, rep_total
+from extendum.core.fit.explain import changes_words, names
+from extendum.core.fit.fit import Change
+from extendum.core.model.dose import Dose, Manner, Timed, pass_seconds
+from extendum.core.model.dose_values import allowed, conventional
+from extendum.core.model.item import Keep, Matters, MoveItem, rep_total
+from extendum.core.model.script import Role, Script
+from extendum.core.model.timeline import Timeline, clock
 from extendum.core.run.state import Run
 from extendum.core.run.steps import Step
-from extendum.core.script import Role, Script
-from extendum.core.steps import allowed, conventional
-from extendum.core.timeline import Timeline, clock
 
 #: So much is not worth a change.
 ENOUGH_S = 1

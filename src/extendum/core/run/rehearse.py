@@ -9,11 +9,11 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import replace
 
+from extendum.core.model.script import Script
+from extendum.core.model.timeline import Anchor, Cue, CueKind, Mode, Segment, SegmentKind, Timeline
 from extendum.core.run.log import Spent, spent
 from extendum.core.run.state import Run
 from extendum.core.run.steps import Step, steps_of
-from extendum.core.script import Script
-from extendum.core.timeline import Anchor, Cue, CueKind, Mode, Segment, SegmentKind, Timeline
 
 #: What is not said and no way lasts at most so long.
 SHORT_S = 3

@@ -10,13 +10,13 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 from types import MappingProxyType
 
-from extendum.core.body import Side
-from extendum.core.explain import names
+from extendum.core.fit.explain import names
+from extendum.core.model.body import Side
+from extendum.core.model.script import Script
+from extendum.core.model.timeline import Segment, SegmentKind, Timeline, clock
 from extendum.core.run.log import Spent, spent
 from extendum.core.run.state import Event, Run, Span
 from extendum.core.run.steps import Step, steps_of
-from extendum.core.script import Script
-from extendum.core.timeline import Segment, SegmentKind, Timeline, clock
 
 _NOTHING: Mapping[str, str] = MappingProxyType({})
 #: Sides that differ by less are told as the same; so is a class that ends so near its plan.

@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from extendum.core.body import Side
-from extendum.core.dose import COUNTED
-from extendum.core.item import MoveItem
-from extendum.core.script import Script
-from extendum.core.timeline import Segment, SegmentKind, Timeline
+from extendum.core.model.body import Side
+from extendum.core.model.dose import COUNTED
+from extendum.core.model.item import MoveItem
+from extendum.core.model.script import Script
+from extendum.core.model.timeline import Segment, SegmentKind, Timeline
 
 
 @dataclass(frozen=True, slots=True)

@@ -8,9 +8,9 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
+from extendum.core.model.timeline import Anchor, Cue, Segment, Timeline
 from extendum.core.run.state import Event, Run, Span
 from extendum.core.run.steps import Step
-from extendum.core.timeline import Anchor, Cue, Segment, Timeline
 
 #: Events after which another take begins.
 _CUTS = frozenset({"retake", "repeat", "back", "skip", "skip-item", "rewind", "swap"})

@@ -1,0 +1,1 @@
+"""Accounts, sign-in and settings. Imports classes."""

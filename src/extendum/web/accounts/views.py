@@ -14,14 +14,14 @@ from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
 from django.views.decorators.http import require_http_methods
 
-from extendum.core.body import Side
-from extendum.core.errors import RefusedError
-from extendum.core.style import Countdown, CueStyle, Teaching
-from extendum.core.timeline import clock, parse_clock
+from extendum.core.model.body import Side
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.style import Countdown, CueStyle, Teaching
+from extendum.core.model.timeline import clock, parse_clock
 from extendum.formats.pdf import Paper
 from extendum.web.classes import store
-from extendum.web.classes.forms import choice, named, whole
 from extendum.web.classes.models import Defaults, OwnAudience, OwnStyle
+from extendum.web.shared.forms import choice, named, whole
 
 _KEPT: dict[str, type[OwnStyle] | type[OwnAudience]] = {"style": OwnStyle, "profile": OwnAudience}
 

@@ -8,13 +8,13 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.views.decorators.http import require_safe
 
-from extendum.core.find import Query, find
-from extendum.core.item import MoveItem
-from extendum.core.keeping import concerns, objections
-from extendum.core.library import LibraryMove, StartingSet
-from extendum.core.newer import differences
-from extendum.core.script import Script
-from extendum.core.suggest import place_after, sets_to_begin, suggest
+from extendum.core.model.item import MoveItem
+from extendum.core.model.library import LibraryMove, StartingSet
+from extendum.core.model.script import Script
+from extendum.core.moves.find import Query, find
+from extendum.core.moves.newer import differences
+from extendum.core.moves.objections import concerns, objections
+from extendum.core.moves.suggest import place_after, sets_to_begin, suggest
 from extendum.formats.library import starting_sets
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class

@@ -11,21 +11,20 @@ from django.shortcuts import render
 from django.urls import reverse
 from django.views.decorators.http import require_http_methods, require_POST
 
-from extendum.core.audience import Condition, Setting, WhatNext
-from extendum.core.body import Base, Posture, Region
-from extendum.core.errors import ExtendumError
-from extendum.core.script import Script
-from extendum.core.style import HoldConvention
-from extendum.core.timeline import clock
+from extendum.core.model.audience import Condition, Setting, WhatNext
+from extendum.core.model.body import Base, Posture, Region
+from extendum.core.model.errors import ExtendumError
+from extendum.core.model.script import Script
+from extendum.core.model.style import HoldConvention
+from extendum.core.model.timeline import clock
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
 from extendum.web.classes.desk import notice
-from extendum.web.classes.forms import whole
 from extendum.web.classes.models import StretchClass
 from extendum.web.classes.own import Own
-from extendum.web.classes.panels import options
 from extendum.web.classes.posted import read_edit
 from extendum.web.classes.posted_brief import PROPS, told_props, with_audience
+from extendum.web.shared.forms import options, whole
 
 POSTURE_GROUPS = tuple((base, tuple(p for p in Posture if Base.of(p) is base)) for base in Base)
 

@@ -13,23 +13,23 @@ from django.utils.safestring import SafeString
 from django.views.decorators.http import require_safe
 from django.views.decorators.vary import vary_on_headers
 
-from extendum.core.body import Region, Side
-from extendum.core.checks import CHECKS, Report
 from extendum.core.checks.finding import Finding, Severity
-from extendum.core.coverage import MIDDLE, Coverage, Worked, coverage, of_region
-from extendum.core.move import Effect
-from extendum.core.script import Script
-from extendum.core.suggest import Suggestion, suggest
-from extendum.core.timeline import Timeline, clock
+from extendum.core.checks.report import CHECKS, Report
+from extendum.core.model.body import Region, Side
+from extendum.core.model.move import Effect
+from extendum.core.model.script import Script
+from extendum.core.model.timeline import Timeline, clock
+from extendum.core.moves.suggest import Suggestion, suggest
+from extendum.core.outputs.coverage import MIDDLE, Coverage, Worked, coverage, of_region
 from extendum.draw.body import Shown, draw_body
 from extendum.draw.flags import draw_flag
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
-from extendum.web.classes.drawn import drawn
 from extendum.web.classes.findings import report_of
 from extendum.web.classes.models import StretchClass
 from extendum.web.classes.own import Own
 from extendum.web.classes.page import compiled
+from extendum.web.shared.drawn import drawn
 
 _HEADINGS = {Severity.FIX: "To fix", Severity.CONSIDER: "To consider", Severity.NOTE: "To know"}
 #: How many moves are offered for an area.

@@ -8,10 +8,10 @@ from django.urls import reverse
 from django.views.decorators.http import require_POST, require_safe
 from django.views.decorators.vary import vary_on_headers
 
-from extendum.core.body import Side
-from extendum.core.errors import ExtendumError, RefusedError
-from extendum.core.remedy import remedies
-from extendum.core.timeline import clock
+from extendum.core.fit.remedy import remedies
+from extendum.core.model.body import Side
+from extendum.core.model.errors import ExtendumError, RefusedError
+from extendum.core.model.timeline import clock
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
 from extendum.web.classes.checking import checks_page

@@ -7,14 +7,14 @@ from typing import Any
 
 from django.utils.safestring import SafeString
 
-from extendum.core.checks import CHECKS, Report, check
 from extendum.core.checks.finding import Finding, Severity
-from extendum.core.script import Script
-from extendum.core.timeline import Timeline
+from extendum.core.checks.report import CHECKS, Report, check
+from extendum.core.model.script import Script
+from extendum.core.model.timeline import Timeline
 from extendum.draw.flags import draw_flag
 from extendum.draw.sheet import Flag
-from extendum.web.classes.drawn import drawn
 from extendum.web.classes.own import Own
+from extendum.web.shared.drawn import drawn
 
 _COUNTED = {Severity.FIX: "to fix", Severity.CONSIDER: "to consider", Severity.NOTE: "to know"}
 

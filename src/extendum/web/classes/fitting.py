@@ -11,10 +11,7 @@ from django.shortcuts import redirect, render
 from django.utils.safestring import SafeString
 from django.views.decorators.http import require_POST, require_safe
 
-from extendum.core.body import Region, Side
-from extendum.core.compile import compile_script, outline
-from extendum.core.errors import RefusedError
-from extendum.core.explain import (
+from extendum.core.fit.explain import (
     change_words,
     changes_words,
     fit_sentence,
@@ -23,18 +20,22 @@ from extendum.core.explain import (
     names,
     refusal_lines,
 )
-from extendum.core.fit import Fit, Fitter
-from extendum.core.item import MoveItem, may_go
-from extendum.core.order import broken_pins, proposals, section_of
-from extendum.core.remedy import any_may_go
-from extendum.core.script import LONGEST_CLASS_S, Pin, Script, Section
-from extendum.core.timeline import SegmentKind, clock, parse_clock
-from extendum.core.versions import Version, as_own_class, regions_of, version_at, versions, warm_up
+from extendum.core.fit.fit import Fit, Fitter
+from extendum.core.fit.remedy import any_may_go
+from extendum.core.fit.versions import Version, as_own_class, regions_of, version_at, versions, warm_up
+from extendum.core.model.body import Region, Side
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.item import MoveItem, may_go
+from extendum.core.model.script import LONGEST_CLASS_S, Pin, Script, Section
+from extendum.core.model.timeline import SegmentKind, clock, parse_clock
+from extendum.core.order.section_order import broken_pins, proposals, section_of
+from extendum.core.timing.compile import compile_script
+from extendum.core.timing.layout import outline
 from extendum.draw.small import draw_small_sheet
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
-from extendum.web.classes.drawn import drawn
 from extendum.web.classes.page import fitter
+from extendum.web.shared.drawn import drawn
 
 _ON_THE_WAY = (SegmentKind.TRANSITION, SegmentKind.SWITCH, SegmentKind.TURN, SegmentKind.SETUP)
 _HALF = {Side.LEFT: 1, Side.RIGHT: 2}

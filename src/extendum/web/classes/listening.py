@@ -9,8 +9,8 @@ from django.urls import reverse
 from extendum.core.heard.guess import Guess, Heard, What
 from extendum.core.heard.hear import hear
 from extendum.core.heard.report import heard_report
-from extendum.core.limits import whole_number
-from extendum.core.timeline import clock
+from extendum.core.model.limits import whole_number
+from extendum.core.model.timeline import clock
 from extendum.draw.heard import draw_heard
 from extendum.formats.heard_class import Beside, beside, rows_of
 from extendum.formats.order_class import class_of, match_order
@@ -18,9 +18,9 @@ from extendum.formats.order_reader import Order
 from extendum.formats.timed_text import Spoken, read_timed
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
-from extendum.web.classes.drawn import drawn
 from extendum.web.classes.page import compiled
 from extendum.web.library.store import library_of
+from extendum.web.shared.drawn import drawn
 
 #: Kinds of guesses that are worth a correction one by one.
 _TOLD = (What.MOVE, What.SWITCH, What.HALFWAY, What.LEFT, What.COUNTDOWN, What.REPS, What.HOLD, What.RELEASE)

@@ -7,8 +7,8 @@ from functools import cached_property
 
 from django.contrib.auth.models import AbstractBaseUser
 
-from extendum.core.audience import Audience
-from extendum.core.style import CueStyle
+from extendum.core.model.audience import Audience
+from extendum.core.model.style import CueStyle
 from extendum.web.classes import store
 from extendum.web.library.store import Library, library_of
 

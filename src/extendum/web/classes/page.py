@@ -8,27 +8,27 @@ from typing import Any
 
 from django.utils.safestring import SafeString
 
-from extendum.core.audience import WhatNext
 from extendum.core.checks.finding import Severity
-from extendum.core.compile import compile_script
-from extendum.core.fit import Fitter
-from extendum.core.item import Item, Keep, Matters, MoveItem, Quiet, dose_words
-from extendum.core.keeping import objections
-from extendum.core.script import Group, Script, Section
-from extendum.core.suggest import missing_areas
-from extendum.core.summary import Summary, summarise
-from extendum.core.timeline import Timeline, clock
+from extendum.core.fit.fit import Fitter
+from extendum.core.model.audience import WhatNext
+from extendum.core.model.item import Item, Keep, Matters, MoveItem, Quiet, dose_words
+from extendum.core.model.script import Group, Script, Section
+from extendum.core.model.timeline import Timeline, clock
+from extendum.core.moves.objections import objections
+from extendum.core.moves.suggest import missing_areas
+from extendum.core.outputs.summary import Summary, summarise
+from extendum.core.timing.compile import compile_script
 from extendum.draw.band import draw_band, draw_dose_band, section_spans
 from extendum.draw.flags import draw_flag
 from extendum.draw.sheet import Flag, draw_sheet
 from extendum.web.classes import store
-from extendum.web.classes.drawn import drawn
 from extendum.web.classes.findings import Told, flags_of, report_of, told_counts
 from extendum.web.classes.models import Revision, StretchClass
 from extendum.web.classes.own import Own
 from extendum.web.classes.panels import group_words, newer_than, panel_of
 from extendum.web.library.figures import figure_address
 from extendum.web.library.store import Library
+from extendum.web.shared.drawn import drawn
 
 #: What the panel tells anyway, with everything that could stand in.
 AGAINST_BRIEF = frozenset({"against-condition", "posture-out", "to-avoid", "prop-missing", "prop-wrong"})

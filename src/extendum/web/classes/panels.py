@@ -2,37 +2,32 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
-from enum import StrEnum
+from collections.abc import Sequence
 from typing import Any
 
-from extendum.core.body import Side
-from extendum.core.dose import Dose, Hold, Manner, Reps, Timed
-from extendum.core.edit import usual_step
-from extendum.core.item import CountIs, Item, Keep, Matters, MoveItem, SetOrder, Talk, TalkKind
-from extendum.core.keeping import concerns, objections
-from extendum.core.move import Sidedness
-from extendum.core.passes import pass_facts
-from extendum.core.script import Group, Priority, Script, SidePlan
-from extendum.core.sequence import Arrival, Pass, passes_of, sequence
-from extendum.core.speech import speaking_ms
-from extendum.core.style import Countdown, CueStyle, Facing, HoldConvention, SideNames, Teaching
-from extendum.core.suggest import stand_ins
-from extendum.core.timeline import Timeline, clock
-from extendum.core.wording import literal_sides
-from extendum.core.words import CLASS_PLACEHOLDERS, PLACEHOLDERS, PromptKind, fill
+from extendum.core.edit.script_edits import usual_step
+from extendum.core.model.body import Side
+from extendum.core.model.dose import Dose, Hold, Manner, Reps, Timed
+from extendum.core.model.item import CountIs, Item, Keep, Matters, MoveItem, SetOrder, Talk, TalkKind
+from extendum.core.model.move import Sidedness
+from extendum.core.model.script import Group, Priority, Script, SidePlan
+from extendum.core.model.style import Countdown, CueStyle, Facing, HoldConvention, SideNames, Teaching
+from extendum.core.model.timeline import Timeline, clock
+from extendum.core.model.words import CLASS_PLACEHOLDERS, PLACEHOLDERS, PromptKind, fill
+from extendum.core.moves.objections import concerns, objections
+from extendum.core.moves.suggest import stand_ins
+from extendum.core.outputs.wording import literal_sides
+from extendum.core.timing.parts import pass_facts
+from extendum.core.timing.sequence import Arrival, Pass, passes_of, sequence
+from extendum.core.timing.speech import speaking_ms
 from extendum.draw.band import draw_dose_band
-from extendum.web.classes.drawn import drawn
 from extendum.web.classes.own import Own
 from extendum.web.classes.posted import group_meanwhile, passes_typed
-from extendum.web.classes.posted_items import KINDS, phases_typed, tempo_fields
 from extendum.web.library.figures import figure_address, figure_words
 from extendum.web.library.store import Library
-
-
-def options(kind: Iterable[StrEnum], chosen: StrEnum | None) -> list[tuple[str, bool]]:
-    """The choices of a kind, and which is on."""
-    return [(one.value, one is chosen) for one in kind]
+from extendum.web.shared.dose_forms import KINDS, phases_typed, tempo_fields
+from extendum.web.shared.drawn import drawn
+from extendum.web.shared.forms import options
 
 
 def panel_of(script: Script, timeline: Timeline, chosen: Item | Group | None, own: Own) -> dict[str, Any]:

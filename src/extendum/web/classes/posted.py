@@ -10,23 +10,23 @@ import re
 from collections.abc import Callable
 from dataclasses import replace
 
-from extendum.core import edit
-from extendum.core.body import Side
-from extendum.core.errors import ExtendumError, RefusedError
-from extendum.core.explain import refusal_lines
-from extendum.core.fit import Fit, Fitter
-from extendum.core.limits import whole_number
-from extendum.core.order import apply_order, section_of, set_pins
-from extendum.core.remedy import Gives, Remedy, apply
-from extendum.core.script import Group, Meanwhile, PassRef, Pin, Priority, Role, Script, SidePlan
-from extendum.core.style import Countdown, CueStyle, HoldConvention, SideNames, Teaching
-from extendum.core.timeline import clock, parse_clock
-from extendum.web.classes.forms import Edit, Form, choice, named, optional_side, tenths_ms, whole
+from extendum.core.edit import script_edits as edit
+from extendum.core.fit.explain import refusal_lines
+from extendum.core.fit.fit import Fit, Fitter
+from extendum.core.fit.remedy import Gives, Remedy, apply
+from extendum.core.model.body import Side
+from extendum.core.model.errors import ExtendumError, RefusedError
+from extendum.core.model.limits import whole_number
+from extendum.core.model.script import Group, Meanwhile, PassRef, Pin, Priority, Role, Script, SidePlan
+from extendum.core.model.style import Countdown, CueStyle, HoldConvention, SideNames, Teaching
+from extendum.core.model.timeline import clock, parse_clock
+from extendum.core.order.section_order import apply_order, section_of, set_pins
 from extendum.web.classes.own import Own
 from extendum.web.classes.posted_brief import BRIEF_EDITS
 from extendum.web.classes.posted_checks import CHECK_EDITS
 from extendum.web.classes.posted_items import ITEM_EDITS, names_in
 from extendum.web.classes.posted_moves import MOVE_EDITS
+from extendum.web.shared.forms import Edit, Form, choice, named, optional_side, tenths_ms, whole
 
 
 class OutOfReachError(ExtendumError):

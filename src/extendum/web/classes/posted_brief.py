@@ -8,15 +8,15 @@ from dataclasses import replace
 from enum import StrEnum
 from typing import TypeVar
 
-from extendum.core.audience import Condition, Setting, WhatNext
-from extendum.core.body import Posture, Region
-from extendum.core.briefing import apply_audience
-from extendum.core.errors import RefusedError
-from extendum.core.script import AtHand, Script
-from extendum.core.style import HoldConvention
-from extendum.core.timeline import parse_clock
-from extendum.web.classes.forms import Edit, Form, choice, many, named, whole
+from extendum.core.edit.brief_edits import apply_audience
+from extendum.core.model.audience import Condition, Setting, WhatNext
+from extendum.core.model.body import Posture, Region
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.script import AtHand, Script
+from extendum.core.model.style import HoldConvention
+from extendum.core.model.timeline import parse_clock
 from extendum.web.classes.own import Own
+from extendum.web.shared.forms import Edit, Form, choice, many, named, whole
 
 Choice = TypeVar("Choice", bound=StrEnum)
 

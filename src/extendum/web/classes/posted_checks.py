@@ -4,18 +4,18 @@ from __future__ import annotations
 
 from functools import partial
 
-from extendum.core.cautions import spoken
-from extendum.core.checks import keep, mend, open_again
 from extendum.core.checks.finding import Finding
 from extendum.core.checks.mends import each, said_at_start, with_prompt
-from extendum.core.compile import compile_script
-from extendum.core.errors import RefusedError
-from extendum.core.item import MoveItem
-from extendum.core.script import Script
-from extendum.core.words import PromptKind
+from extendum.core.checks.report import keep, mend, open_again
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.item import MoveItem
+from extendum.core.model.script import Script
+from extendum.core.model.words import PromptKind
+from extendum.core.moves.cautions import spoken
+from extendum.core.timing.compile import compile_script
 from extendum.web.classes.findings import report_of
-from extendum.web.classes.forms import Edit, Form
 from extendum.web.classes.own import Own
+from extendum.web.shared.forms import Edit, Form
 
 
 def _finding(form: Form, script: Script, own: Own) -> Finding:

@@ -2,20 +2,29 @@
 
 from __future__ import annotations
 
-import re
 from dataclasses import replace
 
-from extendum.core import edit
-from extendum.core.dose import Breaths, Dose, Elastic, Hold, Manner, Open, Phase, Pulses, Reps, Timed, describe
-from extendum.core.errors import RefusedError
-from extendum.core.item import CountIs, Keep, Matters, MoveItem, Quiet, SetOrder, Stage, Talk, TalkKind, dose_words
-from extendum.core.move import Prop, Sidedness
-from extendum.core.script import Script
-from extendum.core.style import Facing
-from extendum.core.words import Prompt, PromptKind, Words
-from extendum.web.classes.forms import Edit, Form, choice, optional_side, rows, tenths_ms, whole
-
-KINDS: tuple[type[Dose], ...] = (Hold, Pulses, Reps, Breaths, Timed, Open)
+from extendum.core.edit import script_edits as edit
+from extendum.core.model.dose import Elastic, Hold, describe
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.item import (
+    CountIs,
+    Keep,
+    Matters,
+    MoveItem,
+    Quiet,
+    SetOrder,
+    Stage,
+    Talk,
+    TalkKind,
+    dose_words,
+)
+from extendum.core.model.move import Prop, Sidedness
+from extendum.core.model.script import Script
+from extendum.core.model.style import Facing
+from extendum.core.model.words import Prompt, PromptKind, Words
+from extendum.web.shared.dose_forms import as_kind, detailed, elastic_from
+from extendum.web.shared.forms import Edit, Form, choice, optional_side, rows, whole
 
 
 def _talk(form: Form, script: Script) -> Edit:
@@ -79,15 +88,6 @@ def _quantity(form: Form, script: Script) -> Edit:
     return Edit(lambda s: edit.set_quantity(s, item.id, after), label, f"{item.id}.quantity")
 
 
-def elastic_from(form: Form, before: Elastic) -> Elastic:
-    """The quantity that a form asks for; a new wish alone moves the limits out of its way."""
-    least, wanted, most = (whole(form, name) for name in ("least", "wanted", "most"))
-    if wanted != before.wanted and (least, most) == (before.least, before.most):
-        return before.wanting(wanted)
-    value = before.value if wanted == before.wanted else wanted
-    return Elastic(least, wanted, most, min(max(value, least), most), before.locked, before.extra)
-
-
 def _dose(form: Form, script: Script) -> Edit:
     """One stage of a move: its kind, quantity and details; stage 1 is the item's own dose."""
     item, stage = _move(script, form["item"]), whole(form, "stage") if "stage" in form else 1
@@ -106,69 +106,6 @@ def _dose(form: Form, script: Script) -> Edit:
     then[stage - 2] = replace(then[stage - 2], dose=dose, words=told)
     label = f"{item.name}, part {stage}: {describe(dose)}"
     return Edit(lambda s: edit.set_move_item(s, item.id, then=tuple(then)), label, field)
-
-
-def detailed(dose: Dose, form: Form) -> Dose:
-    """The dose with the details that its kind has: tempo, phases, snapping, manner."""
-    if isinstance(dose, Hold):
-        return replace(dose, snap="snap" in form)
-    if isinstance(dose, Timed):
-        return replace(dose, manner=choice(Manner, form, "manner", dose.manner))
-    if isinstance(dose, Pulses):
-        return replace(dose, phases=_phases(form.get("phases", "")))
-    if isinstance(dose, Reps | Breaths):
-        tempo = {name: tenths_ms(form, name) for name, _, _ in tempo_fields(dose)}
-        counts = {"counts": whole(form, "counts")} if isinstance(dose, Reps) else {}
-        return replace(dose, **tempo, **counts)
-    return dose
-
-
-_PHASE = re.compile(r"^\s*(.+?)\s+([0-9]{1,4}(?:[.,][0-9])?)\s*(?:s)?\s*$")
-
-
-def _phases(typed: str) -> tuple[Phase, ...]:
-    """Phases as they are typed: ``contract 6, relax 4``."""
-    found = []
-    for part in filter(None, (one.strip() for one in typed.split(", "))):
-        match = _PHASE.match(part)
-        if not match:
-            raise RefusedError("phases", "names with seconds, such as contract 6, relax 4", typed)
-        found.append(Phase(match.group(1), round(float(match.group(2).replace(",", ".")) * 1000)))
-    return tuple(found)
-
-
-def phases_typed(dose: Dose) -> str:
-    """The phases of pulses as they are typed."""
-    if not isinstance(dose, Pulses):
-        return ""
-    return ", ".join(f"{phase.name} {phase.ms / 1000:g}" for phase in dose.phases)
-
-
-def as_kind(dose: Dose, kind: str) -> Dose:
-    """Another kind of dose that lasts about as long, with limits of a half and the double."""
-    seconds = dose.pass_ms(dose.quantity.value) / 1000
-
-    def about(count: float) -> Elastic:
-        whole_count = max(1, round(count))
-        return Elastic(max(1, whole_count // 2), whole_count, whole_count * 2)
-
-    made = {one.tag: one for one in KINDS}.get(kind)
-    if made is None:
-        raise RefusedError("kind", "one of " + ", ".join(one.tag for one in KINDS), kind)
-    if made in (Hold, Timed, Open):
-        return made(about(max(5, round(seconds / 5) * 5)))
-    return made(about(seconds / {Reps: 4, Breaths: 10, Pulses: 10}[made]))
-
-
-def tempo_fields(dose: Dose) -> list[tuple[str, str, str]]:
-    """The phases of a rep or a breath: field, word, and seconds as shown."""
-    if isinstance(dose, Reps):
-        words = {"out_ms": "out", "stay_ms": "stay", "back_ms": "back", "rest_ms": "rest"}
-    elif isinstance(dose, Breaths):
-        words = {"in_ms": "in", "full_ms": "hold", "out_ms": "out", "empty_ms": "hold"}
-    else:
-        return []
-    return [(name, word, f"{getattr(dose, name) / 1000:.1f}".removesuffix(".0")) for name, word in words.items()]
 
 
 def _add_stage(form: Form, script: Script) -> Edit:

@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from extendum.core import edit
-from extendum.core.errors import RefusedError
-from extendum.core.item import MoveItem
-from extendum.core.newer import differences, take_newer
-from extendum.core.script import Script
+from extendum.core.edit import script_edits as edit
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.item import MoveItem
+from extendum.core.model.script import Script
+from extendum.core.moves.newer import differences, take_newer
 from extendum.formats.library import starting_sets
-from extendum.web.classes.forms import Edit, Form, many
 from extendum.web.classes.own import Own
+from extendum.web.shared.forms import Edit, Form, many
 
 
 def _add(form: Form, script: Script, own: Own) -> Edit:

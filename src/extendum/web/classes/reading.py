@@ -9,12 +9,12 @@ from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_http_methods
 
-from extendum.core.errors import RefusedError
-from extendum.core.item import TalkKind, dose_words
-from extendum.core.joining import clashes, joined
-from extendum.core.library import LibraryMove
-from extendum.core.limits import LARGEST_FILE
-from extendum.core.timeline import parse_clock
+from extendum.core.edit.import_clashes import clashes, joined
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.item import TalkKind, dose_words
+from extendum.core.model.library import LibraryMove
+from extendum.core.model.limits import LARGEST_FILE
+from extendum.core.model.timeline import parse_clock
 from extendum.formats.document import loads
 from extendum.formats.order_class import Match, class_of, match_order
 from extendum.formats.order_reader import read_order

@@ -14,17 +14,17 @@ from django.utils.safestring import SafeString
 from django.utils.text import slugify
 from django.views.decorators.http import require_POST, require_safe
 
-from extendum.core import edit
-from extendum.core.errors import RefusedError
-from extendum.core.timeline import clock, parse_clock
+from extendum.core.edit import script_edits as edit
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.timeline import clock, parse_clock
 from extendum.draw.small import draw_small_sheet
 from extendum.formats.document import dumps
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
-from extendum.web.classes.drawn import drawn
-from extendum.web.classes.forms import whole
 from extendum.web.classes.models import StretchClass
 from extendum.web.classes.page import compiled
+from extendum.web.shared.drawn import drawn
+from extendum.web.shared.forms import whole
 
 
 @dataclass(frozen=True, slots=True)

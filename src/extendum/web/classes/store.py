@@ -15,13 +15,13 @@ from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
 from django.utils import timezone
 
-from extendum.core.audience import PROFILES, Audience
-from extendum.core.briefing import audience_of
-from extendum.core.edit import new_script, set_style
-from extendum.core.errors import ExtendumError, RefusedError
-from extendum.core.item import MoveItem
-from extendum.core.script import Script
-from extendum.core.style import SHIPPED, CueStyle
+from extendum.core.edit.brief_edits import audience_of
+from extendum.core.edit.script_edits import new_script, set_style
+from extendum.core.model.audience import PROFILES, Audience
+from extendum.core.model.errors import ExtendumError, RefusedError
+from extendum.core.model.item import MoveItem
+from extendum.core.model.script import Script
+from extendum.core.model.style import SHIPPED, CueStyle
 from extendum.formats.codec import from_plain, to_plain
 from extendum.formats.document import dumps, loads
 from extendum.web.classes.models import Defaults, MoveUse, OwnAudience, OwnStyle, Revision, StretchClass

@@ -11,22 +11,22 @@ from django.utils.safestring import SafeString
 from django.views.decorators.http import require_POST, require_safe
 from django.views.decorators.vary import vary_on_headers
 
-from extendum.core.edit import set_style
-from extendum.core.errors import RefusedError
-from extendum.core.item import Item, MoveItem, Quiet
-from extendum.core.limits import LONGEST_S, whole_number
-from extendum.core.script import Script
-from extendum.core.speech import speaking_ms
-from extendum.core.timeline import Timeline, clock
-from extendum.core.wording import SAMPLE, Reading, calibrated, literal_sides, readings, repeated, talk_share
-from extendum.core.words import CLASS_PLACEHOLDERS, PLACEHOLDERS
+from extendum.core.edit.script_edits import set_style
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.item import Item, MoveItem, Quiet
+from extendum.core.model.limits import LONGEST_S, whole_number
+from extendum.core.model.script import Script
+from extendum.core.model.timeline import Timeline, clock
+from extendum.core.model.words import CLASS_PLACEHOLDERS, PLACEHOLDERS
+from extendum.core.outputs.wording import SAMPLE, Reading, calibrated, literal_sides, readings, repeated, talk_share
+from extendum.core.timing.speech import speaking_ms
 from extendum.draw.strip import draw_strip
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
-from extendum.web.classes.drawn import drawn
-from extendum.web.classes.forms import whole
 from extendum.web.classes.models import StretchClass
 from extendum.web.classes.page import compiled
+from extendum.web.shared.drawn import drawn
+from extendum.web.shared.forms import whole
 
 _LABELS = {
     "demonstration": "while showing it",

@@ -1,1 +1,1 @@
-"""What a newcomer asks: help on every screen, the words of the trade, and a tour of a class."""
+"""Help: what each screen is for, its keys and its words. Imports no other app."""

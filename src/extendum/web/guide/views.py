@@ -1,16 +1,11 @@
-"""The help as one page, and the tour: a copy of a demo class on the Desk, with a note beside what it is about."""
+"""The help as one page."""
 
 from __future__ import annotations
 
-from dataclasses import replace
-
-from django.conf import settings
 from django.http import HttpRequest, HttpResponse
-from django.shortcuts import redirect, render
-from django.views.decorators.http import require_POST, require_safe
+from django.shortcuts import render
+from django.views.decorators.http import require_safe
 
-from extendum.formats.document import loads
-from extendum.web.classes import store
 from extendum.web.guide.texts import guide
 
 
@@ -18,15 +13,3 @@ from extendum.web.guide.texts import guide
 def help_page(request: HttpRequest) -> HttpResponse:
     """How a class comes about, every screen with its keys, and every word of the trade."""
     return render(request, "guide/help.html", {"guide": guide(), "screens": guide().screens.values()})
-
-
-@require_POST
-def tour(request: HttpRequest) -> HttpResponse:
-    """Put a copy of the demo class on the shelf and walk over it, or end that; own classes are not touched."""
-    if "end" in request.POST:
-        request.session.pop("tour", None)
-        return HttpResponse(status=204)
-    shown = loads((settings.DEMO_CLASSES / "after-digging.json").read_bytes())
-    made = store.create(request.user, replace(shown, title=f"Tour: {shown.title}"), "Made for the tour")
-    request.session["tour"] = made.pk
-    return redirect("desk", made.pk)

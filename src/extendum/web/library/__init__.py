@@ -1,0 +1,1 @@
+"""Each instructor's library of moves, and their figures. Imports no other app."""

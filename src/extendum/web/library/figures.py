@@ -11,15 +11,15 @@ from django.utils.cache import patch_cache_control
 from django.utils.safestring import SafeString
 from django.views.decorators.http import require_safe
 
-from extendum.core.body import Side
+from extendum.core.figure.described import told
 from extendum.core.figure.marks import marks_of
-from extendum.core.figure.told import told
-from extendum.core.limits import whole_number
-from extendum.core.move import Move
+from extendum.core.model.body import Side
+from extendum.core.model.limits import whole_number
+from extendum.core.model.move import Move
 from extendum.draw.figure import draw_figure, figure_file
 from extendum.formats.figures import figure_of, shipped_figures
 from extendum.formats.library import shipped_move
-from extendum.web.classes.drawn import drawn
+from extendum.web.shared.drawn import drawn
 
 #: A movement on the Stage is drawn in so many steps.
 FRAMES = 7

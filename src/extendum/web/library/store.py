@@ -12,8 +12,8 @@ from django.db import transaction
 from django.utils import timezone
 from django.utils.text import slugify
 
-from extendum.core.errors import RefusedError
-from extendum.core.library import LibraryMove
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.library import LibraryMove
 from extendum.formats.codec import from_plain, to_plain
 from extendum.formats.library import form_of, shipped_form, shipped_moves
 from extendum.web.library.models import OwnMove

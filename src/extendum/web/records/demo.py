@@ -7,10 +7,10 @@ from random import Random
 
 from django.utils import timezone
 
+from extendum.core.model.timeline import SegmentKind
 from extendum.core.run.fold import after, fold
 from extendum.core.run.state import Event, Run, advance
 from extendum.core.run.steps import steps_of
-from extendum.core.timeline import SegmentKind
 from extendum.web.classes import store
 from extendum.web.classes.models import StretchClass
 from extendum.web.classes.page import compiled

@@ -8,14 +8,14 @@ from functools import lru_cache
 from django.db.models import QuerySet
 from django.utils import timezone
 
+from extendum.core.model.script import Script
+from extendum.core.model.timeline import Timeline
 from extendum.core.run.fold import fold
 from extendum.core.run.learned import Lesson, lessons, together, usually_late, ways_taken
 from extendum.core.run.log import cut_short
 from extendum.core.run.report import Report, as_taught, report
 from extendum.core.run.state import Event, Run, advance
 from extendum.core.run.steps import Step, steps_of
-from extendum.core.script import Script
-from extendum.core.timeline import Timeline
 from extendum.web.classes import store
 from extendum.web.classes.models import StretchClass
 from extendum.web.classes.page import compiled
@@ -28,8 +28,8 @@ from extendum.web.teach.score import Spare, spares
 LAST, OFFERS = 5, 2
 
 
-def begin(run: LiveRun, planned: object) -> bool:
-    """Keep a session for a run that begins: the planned one, or one of its own; whether it is the planned one.
+def begin(run: LiveRun, planned: object, **_: object) -> str:
+    """Keep a session for a run that begins: the planned one, or one of its own; gives what the teacher should know.
 
     A planned session that has a log already keeps it.
     """
@@ -40,10 +40,10 @@ def begin(run: LiveRun, planned: object) -> bool:
     if plan is None:
         plan = Session(owner=owner, of=run.of, group=store.script_of(run.of.head).brief.group[:120])
         plan.at = timezone.now()
-    was_planned = plan.pk is not None
+    known = plan.pk is not None
     plan.run = run
     plan.save()
-    return was_planned
+    return "" if known or not planned else "That session has a log already: this one is kept as a session of its own."
 
 
 @dataclass(frozen=True, slots=True)

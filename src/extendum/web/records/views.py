@@ -13,22 +13,22 @@ from django.urls import reverse
 from django.utils import timezone
 from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
-from extendum.core.errors import ExtendumError, RefusedError
-from extendum.core.limits import whole_number
+from extendum.core.model.errors import ExtendumError, RefusedError
+from extendum.core.model.limits import whole_number
+from extendum.core.model.timeline import clock
 from extendum.core.run.learned import learn
 from extendum.core.run.overview import Once, habits, minutes_by_area, minutes_by_week, weeks_until
 from extendum.core.run.report import SAME_S, off_words
-from extendum.core.timeline import clock
 from extendum.draw.compare import draw_compare
 from extendum.draw.plots import draw_areas, draw_key, draw_weeks
 from extendum.formats.running_order import no_formula
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
 from extendum.web.classes.desk import notice, stale_notice
-from extendum.web.classes.drawn import drawn
-from extendum.web.classes.forms import whole
 from extendum.web.records.models import NextTime, Session
 from extendum.web.records.sessions import Log, log_of, offers
+from extendum.web.shared.drawn import drawn
+from extendum.web.shared.forms import whole
 from extendum.web.teach.models import LiveRun
 
 #: The overview looks back so many weeks, and shows so many areas.

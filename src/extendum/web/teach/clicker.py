@@ -11,8 +11,8 @@ from django.utils import timezone
 from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_POST, require_safe
 
-from extendum.core.errors import RefusedError
-from extendum.core.limits import LARGEST_UNSIGNED, whole_number
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.limits import LARGEST_UNSIGNED, whole_number
 from extendum.formats.json_text import read_json
 from extendum.web.classes.access import own_class
 from extendum.web.teach.following import HELD_FOR, by_code, owner_of, running

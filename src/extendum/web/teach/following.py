@@ -10,7 +10,7 @@ from typing import Any, TypeVar
 from django.conf import settings
 from django.utils import timezone
 
-from extendum.core.limits import whole_number
+from extendum.core.model.limits import whole_number
 from extendum.web.classes.models import StretchClass
 from extendum.web.teach.models import Link, LiveRun
 

@@ -7,18 +7,18 @@ from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
 from django.views.decorators.http import require_http_methods
 
-from extendum.core.compile import length_of
-from extendum.core.errors import ExtendumError
+from extendum.core.model.errors import ExtendumError
+from extendum.core.model.timeline import clock
 from extendum.core.run.fold import fold
 from extendum.core.run.learned import Lesson, learn, lessons
 from extendum.core.run.log import cut_short
 from extendum.core.run.rehearse import rehearsal_steps, rehearsed, took
-from extendum.core.timeline import clock
+from extendum.core.timing.layout import length_of
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
 from extendum.web.classes.desk import notice, stale_notice
-from extendum.web.classes.forms import whole
 from extendum.web.classes.page import compiled
+from extendum.web.shared.forms import whole
 from extendum.web.teach.models import LiveRun
 
 

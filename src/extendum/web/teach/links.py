@@ -11,7 +11,7 @@ from django.utils import timezone
 from django.utils.safestring import SafeString
 from django.views.decorators.http import require_http_methods, require_POST
 
-from extendum.web.classes.drawn import drawn
+from extendum.web.shared.drawn import drawn
 from extendum.web.teach.models import Link
 
 

@@ -11,10 +11,10 @@ from django.shortcuts import render
 from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_safe
 
-from extendum.core.body import Side
-from extendum.core.move import OptionKind
-from extendum.core.script import Script
-from extendum.core.timeline import Timeline
+from extendum.core.model.body import Side
+from extendum.core.model.move import OptionKind
+from extendum.core.model.script import Script
+from extendum.core.model.timeline import Timeline
 from extendum.web.classes import store
 from extendum.web.classes.page import compiled
 from extendum.web.library.figures import stage_figure

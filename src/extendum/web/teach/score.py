@@ -6,20 +6,20 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from extendum.core.body import Side
-from extendum.core.compile import compile_script
-from extendum.core.dose import Breaths, Dose, Pulses, Reps
-from extendum.core.edit import add_section, insert_item
-from extendum.core.item import MoveItem
-from extendum.core.keeping import objections
-from extendum.core.library import take_up
-from extendum.core.move import Move, OptionKind
+from extendum.core.edit.script_edits import add_section, insert_item
+from extendum.core.edit.take_up import take_up
+from extendum.core.model.body import Side
+from extendum.core.model.dose import Breaths, Dose, Pulses, Reps
+from extendum.core.model.item import MoveItem
+from extendum.core.model.move import Move, OptionKind
+from extendum.core.model.script import Role, Script
+from extendum.core.model.style import teacher_side
+from extendum.core.model.timeline import Timeline
+from extendum.core.model.words import PromptKind
+from extendum.core.moves.objections import objections
 from extendum.core.run.rehearse import rehearsal_steps, rehearsed
 from extendum.core.run.steps import Step, steps_of
-from extendum.core.script import Role, Script
-from extendum.core.style import teacher_side
-from extendum.core.timeline import Timeline
-from extendum.core.words import PromptKind
+from extendum.core.timing.compile import compile_script
 from extendum.formats.timeline_json import timeline_plain
 from extendum.web.library.store import Library
 

@@ -12,13 +12,13 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, render
 from django.views.decorators.http import require_safe
 
-from extendum.core.captions import captions, chapters, hasty
-from extendum.core.cue_sheet import cue_sheet
+from extendum.core.model.script import Script
+from extendum.core.model.timeline import Timeline, clock
+from extendum.core.outputs.captions import captions, chapters, hasty
+from extendum.core.outputs.cue_sheet import cue_sheet
 from extendum.core.run.fold import fold
 from extendum.core.run.steps import steps_of
 from extendum.core.run.takes import Mark, Take, filmed, marks, takes
-from extendum.core.script import Script
-from extendum.core.timeline import Timeline, clock
 from extendum.formats.audio import Kind, audio_guide
 from extendum.formats.captions import chapters_list, chapters_vtt, srt, vtt
 from extendum.formats.running_order import no_formula

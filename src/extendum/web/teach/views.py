@@ -11,29 +11,29 @@ from django.shortcuts import render
 from django.utils import timezone
 from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
-from extendum.core.body import Side
-from extendum.core.errors import RefusedError
-from extendum.core.move import Prop
+from extendum.core.model.body import Side
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.move import Prop
+from extendum.core.model.timeline import clock
 from extendum.core.run.actions import ACTIONS
 from extendum.core.run.fold import fold
 from extendum.core.run.refit import CATCHES_AT_S, refit
 from extendum.core.run.state import Event, advance
 from extendum.core.run.steps import steps_of
-from extendum.core.timeline import clock
 from extendum.draw.small import draw_ribbon
 from extendum.formats.json_text import read_json
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
-from extendum.web.classes.drawn import drawn
-from extendum.web.classes.forms import whole
 from extendum.web.classes.models import Revision, StretchClass
 from extendum.web.classes.page import compiled
 from extendum.web.library.figures import stage_figure
 from extendum.web.library.store import library_of
-from extendum.web.records import sessions
+from extendum.web.shared.drawn import drawn
+from extendum.web.shared.forms import whole
 from extendum.web.teach.following import clock_off, held
 from extendum.web.teach.models import Link, LiveEvent, LiveRun
 from extendum.web.teach.score import score_of, spares, tapped
+from extendum.web.teach.signals import tell_begun
 
 #: A Stage that was away sends what it kept in parts.
 MOST_EVENTS, LONGEST_KEY = 2000, 40
@@ -152,10 +152,10 @@ def _keep(of: StretchClass, key: str, stamp: int, found: list[dict[str, Any]], p
         return JsonResponse(answer)
     if plain.get("late") is True:  # told after it was over: it holds nothing, and nobody follows it
         if made:
-            sessions.begin(run, plain.get("session"))
+            tell_begun(run, plain.get("session"))
         return JsonResponse(answer)
-    if made and not sessions.begin(run, plain.get("session")) and plain.get("session"):
-        answer["message"] = "That session has a log already: this one is kept as a session of its own."
+    if made and (message := tell_begun(run, plain.get("session"))):
+        answer["message"] = message
     LiveRun.objects.filter(of=of).exclude(pk=run.pk).update(holder="")
     ended = run.events.order_by("-at", "-pk").values_list("kind", flat=True).first() == "end"
     run.holder, run.held_at = ("" if ended or not me else me), timezone.now()

@@ -1,5 +1,5 @@
 // Playing a class: the fold of events into a run, and what is to be seen of it at a time.
-// The fold is the one of core/run/fold.py, rule by rule; a test holds them together. Times are whole milliseconds of the
+// The fold is the one of core/run/actions.py, rule by rule; a test holds them together. Times are whole milliseconds of the
 // wall clock. Nothing here touches the page.
 
 const BACK_WITHIN = 2000;

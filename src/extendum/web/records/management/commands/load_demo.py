@@ -8,7 +8,7 @@ from django.contrib.auth import get_user_model
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db import transaction
 
-from extendum.core.errors import RefusedError
+from extendum.core.model.errors import RefusedError
 from extendum.formats.document import loads
 from extendum.web.classes import store
 from extendum.web.records.demo import teach_for_months

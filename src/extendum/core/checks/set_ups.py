@@ -1,0 +1,106 @@
+"""Words: whether every section and move is come to in words, and in short when it comes again."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+from functools import partial
+
+from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
+from extendum.core.checks.looked import Looked
+from extendum.core.checks.mends import each, listed
+from extendum.core.edit.script_edits import remove_section
+from extendum.core.model.item import Item, MoveItem
+from extendum.core.model.script import Role
+from extendum.core.model.timeline import SegmentKind
+from extendum.core.timing.speech import sentences, word_count
+
+#: Words of a set-up that is said again in full, from which on it is worth a short form.
+LONG_AGAIN = 14
+
+
+@checked(
+    Family.WORDS,
+    "section-empty",
+    Severity.CONSIDER,
+    "whether each section has a move, or at least some words",
+    "A section without anything in it is announced and not held.",
+)
+def section_empty(looked: Looked) -> Iterator[Found]:
+    """A warm-up or main section has no move, another nothing at all."""
+    for section, items in looked.sections:
+        works = section.role in (Role.WARM_UP, Role.MAIN)
+        if (works and not any(isinstance(item, MoveItem) for item in items)) or not items:
+            bare = not section.items
+            yield Found(
+                f"{section.name or 'A section'} ({section.role}) has no move in it.",
+                tuple(item.id for item in items),
+                facts=(("section", section.id),),
+                mend=Mend("Take the section out", partial(remove_section, section_id=section.id)) if bare else None,
+            )
+
+
+@checked(
+    Family.WORDS,
+    "no-set-up",
+    Severity.CONSIDER,
+    "whether each move is set up in words the first time",
+    "People on the floor, or with their back to you, have nothing but the words.",
+)
+def no_set_up(looked: Looked) -> Iterator[Found]:
+    """A move is come to for the first time without a word."""
+    bare = [i for i in looked.moves if not (i.words.moving or i.words.there or i.words.demonstration)]
+    if bare:
+        known = [item for item in bare if item.move.key in looked.entries]
+        yield Found(
+            f"Nothing is said to get into {listed(item.name for item in bare)}.",
+            tuple(item.id for item in bare),
+            mend=Mend("Take the library's words", each([i.id for i in known], partial(_library_words, looked=looked)))
+            if known
+            else None,
+        )
+
+
+def _library_words(item: Item, looked: Looked) -> Item:
+    if not isinstance(item, MoveItem):
+        return item
+    ours = looked.entries[item.move.key].words
+    return replace(item, words=replace(item.words, moving=ours.moving, there=ours.there))
+
+
+@checked(
+    Family.WORDS,
+    "again-long",
+    Severity.NOTE,
+    "whether a set-up that comes again is said in short",
+    "In a later round or on the other side of a chain people know the move: short words leave more time for it.",
+)
+def again_long(looked: Looked) -> Iterator[Found]:
+    """A long set-up is said again in full."""
+    long = []
+    for item in looked.moves:
+        words = f"{item.words.moving} {item.words.there}"
+        if not item.words.short and word_count(words) >= LONG_AGAIN and not item.between:
+            starts = {(s.round, s.pass_number) for s in looked.segments[item.id] if s.kind is SegmentKind.TRANSITION}
+            if len(starts) > 1:
+                long.append(item)
+    if long:
+        yield Found(
+            f"The whole set-up is said again in {listed(item.name for item in long)}.",
+            tuple(item.id for item in long),
+            mend=Mend("Put short words there", each([i.id for i in long], partial(_shortened, looked=looked))),
+        )
+
+
+def _shortened(item: Item, looked: Looked) -> Item:
+    if not isinstance(item, MoveItem):
+        return item
+    entry = looked.entries.get(item.move.key)
+    short = entry.words.short if entry else ""
+    if not short:
+        side = " The {side} side." if item.move.sided else ""
+        short = f"{sentences(item.words.moving or item.words.there)[0]}{side}"
+    return replace(item, words=replace(item.words, short=short))
+
+
+CHECKS: tuple[Check, ...] = (section_empty, no_set_up, again_long)

@@ -1,0 +1,207 @@
+"""Words: whether what they say is true, promises nothing, and pushes nobody."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from functools import lru_cache, partial
+
+from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
+from extendum.core.checks.lexicon import SpokenNumber, claims, numbers, places, pushes
+from extendum.core.checks.looked import Looked, Text
+from extendum.core.checks.mends import drop_sentences, listed, rewritten
+from extendum.core.model.body import Region
+from extendum.core.model.dose import Breaths, Dose, Hold, Open, Pulses, Reps, Timed
+from extendum.core.model.item import Talk
+from extendum.core.model.words import PromptKind
+from extendum.core.timing.facts import whole_minutes
+from extendum.core.timing.speech import sentences
+
+
+def _by_item(texts: list[Text]) -> dict[str, list[Text]]:
+    found: dict[str, list[Text]] = {}
+    for text in texts:
+        found.setdefault(text.item.id, []).append(text)
+    return found
+
+
+def sayings(looked: Looked, said: Callable[[str], tuple[str, ...]]) -> Iterator[tuple[str, list[Text], str]]:
+    """Items whose words say something: the item's id, its texts that do, and the first thing said."""
+    telling = _by_item([text for text in looked.all_texts if said(text.words)])
+    for item, texts in telling.items():
+        yield item, texts, said(texts[0].words)[0]
+
+
+@checked(
+    Family.WORDS,
+    "claim",
+    Severity.FIX,
+    "whether words promise less soreness, no injury, healing, detoxing or energy",
+    "Stretching and cooling down do little for soreness on the next day (Herbert and others, 2011; Van Hooren and "
+    "Peake, 2018); the rest is not known to be true either.",
+)
+def claim(looked: Looked) -> Iterator[Found]:
+    """Words promise what a stretch class cannot keep."""
+    for item, texts, first in sayings(looked, claims):
+        name = texts[0].item.name
+        yield Found(f"{name} promises: “{first}”.", (item,), mend=drop_sentences(texts, claims))
+
+
+@checked(
+    Family.WORDS,
+    "pushing",
+    Severity.FIX,
+    "whether words push people through pain, or as far as they can",
+    "Mild tension, never sharp pain: words that push say the opposite, above all to people who are very flexible.",
+)
+def pushing(looked: Looked) -> Iterator[Found]:
+    """Words push people further than a mild tension."""
+    for item, texts, first in sayings(looked, pushes):
+        name = texts[0].item.name
+        yield Found(f"{name} pushes: “{first}”.", (item,), mend=drop_sentences(texts, pushes))
+
+
+@checked(
+    Family.WORDS,
+    "feel-elsewhere",
+    Severity.CONSIDER,
+    "whether the place that words name is one that the move is for",
+    "People who feel it where they were told, and it is the wrong place, go deeper there.",
+)
+def feel_elsewhere(looked: Looked) -> Iterator[Found]:
+    """What to feel names a place that is no target of the move."""
+    for item in looked.moves:
+        regions = {target.region for target in item.move.targets}
+        if not regions or Region.WHOLE_BODY in regions:
+            continue
+        for text in looked.texts[item.id]:
+            named = places(text.words) if text.field == PromptKind.FEEL else _places_to_feel(text.words)
+            wrong = next((place for place, meant in named if not meant & regions), "")
+            if wrong:
+                main = listed(item.move.main_regions) or listed(regions)
+                yield Found(
+                    f"{item.name} says to feel “{wrong}”, and is for the {main}.",
+                    (item.id,),
+                    facts=(("text", text.words),),
+                )
+                break
+
+
+@lru_cache(maxsize=8192)
+def _places_to_feel(words: str) -> tuple[tuple[str, frozenset[Region]], ...]:
+    """The places in the sentences that say what to feel."""
+    return tuple(found for one in sentences(words) if "feel" in one.casefold() for found in places(one))
+
+
+@checked(
+    Family.WORDS,
+    "number-false",
+    Severity.FIX,
+    "whether numbers in the words are what is done",
+    "Ten minutes that are twelve, five breaths that are three: a placeholder always says what it really is.",
+)
+def number_false(looked: Looked) -> Iterator[Found]:
+    """A number that is said is not the number that is done."""
+    true: Callable[[Text], dict[str, set[int]]] = partial(_true_numbers, looked)
+    for item_id, texts in looked.texts.items():
+        spoken = [text for text in texts if any(not one.more for one in numbers(text.words))]
+        wrong = [(text, one) for text in spoken for one in _false(text, true(text))]
+        if wrong:
+            text, one = wrong[0]
+            is_so = _really(looked, text, one.unit) or sorted(true(text)[one.unit])
+            told = f"; it is {listed(map(str, is_so), 3)}" if is_so else ""
+            unit = _placeholder(text, one)
+            mend = Mend(f"Put {{{unit}}} there", rewritten([t for t, _ in wrong], partial(_told, true=true)))
+            yield Found(
+                f"{text.item.name} says “{one.phrase}”{told}.",
+                (item_id,),
+                facts=(("text", text.words),),
+                mend=mend if unit else None,
+            )
+
+
+def _false(text: Text, true: dict[str, set[int]]) -> list[SpokenNumber]:
+    return [n for n in numbers(text.words) if not n.more and n.unit in true and n.count not in true[n.unit]]
+
+
+def _told(text: Text, true: Callable[[Text], dict[str, set[int]]]) -> str:
+    words = text.words
+    for one in reversed(_false(text, true(text))):
+        unit = _placeholder(text, one)
+        words = words[: one.start] + f"{{{unit}}}" + words[one.end :] if unit else words
+    return words
+
+
+def _placeholder(text: Text, one: SpokenNumber) -> str:
+    """The placeholder that says it truly here; empty where there is none."""
+    if isinstance(text.item, Talk):
+        return one.unit if one.unit in ("minutes", "moves", "rounds") else ""
+    lasting = isinstance(text.item.dose, Hold | Timed | Open)
+    says = {"seconds": lasting, "count": not lasting, "minutes": False}
+    return one.unit if says.get(one.unit, True) and not text.item.then else ""
+
+
+def _true_numbers(looked: Looked, text: Text) -> dict[str, set[int]]:
+    """What numbers of each unit are true in a text; a unit that is not among them can be anything."""
+    moves = len(looked.moves)
+    rounds = {g.rounds for section in looked.script.sections for g in section.groups if g.rounds > 1}
+    if isinstance(text.item, Talk):
+        true = {"moves": {moves}, "rounds": rounds}
+        opens = looked.items and text.item.id == looked.items[0].id
+        return true | ({"minutes": {whole_minutes(looked.timeline.length_s)}} if opens else {})
+    item, seconds, counts = text.item, set[int](), {text.item.sets}
+    for segment in looked.work[item.id]:
+        seconds.add(segment.seconds)
+        counts.add(round(segment.seconds * 1000 / looked.style.breath_ms))
+    for dose in item.doses:
+        phases, more = _inside(dose)
+        seconds |= phases
+        counts |= more
+    seconds |= {item.rest_s, item.demonstrate_s, sum(s.seconds for s in looked.work[item.id])}
+    for group in (g for section in looked.script.sections for g in section.groups if item in g.items):
+        if group.rounds > 1 and group.taper_percent < 100:
+            return {"rounds": rounds}
+    return {"seconds": seconds, "count": counts, "rounds": rounds}
+
+
+def _really(looked: Looked, text: Text, unit: str) -> list[int]:
+    """What a number of a move should have said: its seconds in each pass, or its count."""
+    if isinstance(text.item, Talk) or unit not in ("seconds", "count"):
+        return []
+    if unit == "seconds":
+        return sorted({segment.seconds for segment in looked.work[text.item.id]})
+    return [] if isinstance(text.item.dose, Hold | Timed | Open) else [text.item.dose.quantity.value]
+
+
+def _inside(dose: Dose) -> tuple[set[int], set[int]]:
+    """Seconds of a dose's phases, and what may be counted of it."""
+    if not isinstance(dose, Pulses | Reps | Breaths):
+        return set(), set()
+    phases = {ms // 1000 for _, ms in dose.named_phases if ms % 1000 == 0}
+    value = dose.quantity.value
+    return phases | {dose.cycle_ms // 1000}, {value, 2 * value}
+
+
+@checked(
+    Family.WORDS,
+    "seconds-guessed",
+    Severity.CONSIDER,
+    "whether words of a move say how many seconds are left",
+    "“Ten more seconds” said by hand lasts anything from five to sixteen; calls of the time left come from the clock.",
+)
+def seconds_guessed(looked: Looked) -> Iterator[Found]:
+    """Words say how much is left, without knowing it."""
+
+    def guesses(words: str) -> tuple[str, ...]:
+        return tuple(one.phrase for one in numbers(words) if one.more and one.unit == "seconds")
+
+    for item in looked.moves:
+        texts = [text for text in looked.texts[item.id] if guesses(text.words)]
+        if texts:
+            yield Found(
+                f"{item.name} says “{guesses(texts[0].words)[0]}” whenever it is read.",
+                (item.id,),
+                mend=drop_sentences(texts, guesses),
+            )
+
+
+CHECKS: tuple[Check, ...] = (claim, pushing, feel_elsewhere, number_false, seconds_guessed)

@@ -1,0 +1,91 @@
+"""How much a class unfolds to, counted before it is unfolded.
+
+A small document can ask for very much: a hundred moves in twenty sets and twenty rounds. Passes, reps and segments are
+counted from the script by multiplying, without making any of them; the seconds are those of the work, rests, talks and
+what is shown first, as they stand now. Segments are counted at the most that a pass can have.
+"""
+
+from __future__ import annotations
+
+from collections import Counter
+from typing import TYPE_CHECKING, NamedTuple
+
+from extendum.core.model.dose import COUNTED, Manner, Timed
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.item import Item, MoveItem, rep_total
+from extendum.core.model.limits import LONGEST_S, MOST_PASSES, MOST_REPS, MOST_SEGMENTS
+
+if TYPE_CHECKING:  # a script checks its own extent
+    from extendum.core.model.script import Group, Section
+
+
+class Extent(NamedTuple):
+    """How many passes, reps (breaths, pulses) and segments there are, and their whole seconds."""
+
+    passes: int = 0
+    reps: int = 0
+    segments: int = 0
+    seconds: int = 0
+
+    def and_(self, other: Extent) -> Extent:
+        """Both together."""
+        return Extent(*(one + another for one, another in zip(self, other, strict=True)))
+
+
+def extent_of(item: Item, group: Group, listed: Counter[str]) -> Extent:
+    """What one item of a group unfolds to, over all its sides, directions, sets and rounds.
+
+    ``listed``: how often an interleaved group lists each of its items.
+    """
+    move = item.move if isinstance(item, MoveItem) else None
+    sided = move is not None and move.sided
+    sides = 2 if sided else 1
+    visits = sides
+    if group.side_plan == "interleaved":
+        visits = listed[item.id]
+    elif group.side_plan == "whole chain" and not sided and not (isinstance(item, MoveItem) and item.between):
+        visits = 2
+    visits *= group.rounds
+    if not isinstance(item, MoveItem):
+        return Extent(0, 0, visits, visits * item.quantity.value)
+    passes = visits * item.sets * (2 if item.move.sidedness.by_direction else 1)
+    shown = 1 if item.demonstrate_s else 0
+    rests = passes - visits if item.rest_s else 0
+    seconds, reps = _work(item)
+    each = (1, reps, 2 + _work_segments(item), item.move.slow_rise_s + seconds)
+    beside = Extent(0, 0, visits + shown + rests, item.demonstrate_s + rests * item.rest_s)
+    return Extent(*(passes * one for one in each)).and_(beside)
+
+
+def _work_segments(item: MoveItem) -> int:
+    """The stages of a pass with the words before each but the first, both halves of time that switches, a settling."""
+    halves = sum(isinstance(dose, Timed) and dose.manner is Manner.HALVES for dose in item.doses)
+    return len(item.doses) + len([one for one in item.then if one.words]) + halves + item.dose.settles
+
+
+def _work(item: MoveItem) -> tuple[int, int]:
+    """Whole seconds of the work of one pass as it stands now, and the reps, breaths and pulses in it."""
+    seconds = reps = 0
+    for stage, dose in enumerate(item.doses, 1):
+        value = rep_total(item, stage, dose.quantity.value)
+        seconds += -(-dose.pass_ms(value) // 1000)
+        reps += value if isinstance(dose, COUNTED) else 0
+    return seconds, reps
+
+
+def check_extent(sections: tuple[Section, ...]) -> None:
+    """Raise RefusedError, with its path, at the item with which a class would be more than anybody teaches."""
+    total = Extent()
+    for s, section in enumerate(sections):
+        for g, group in enumerate(section.groups):
+            listed = Counter(ref.item for ref in group.passes)
+            for i, item in enumerate(group.items):
+                total = total.and_(extent_of(item, group, listed))
+                for found, most, what in zip(total, _MOST, _WHAT, strict=True):
+                    if found > most:
+                        must = f"at most {most:,} {what} in the whole class, over all its sets, sides and rounds"
+                        raise RefusedError(f"sections[{s}].groups[{g}].items[{i}]", must, f"{found:,} up to here")
+
+
+_MOST = (MOST_PASSES, MOST_REPS, MOST_SEGMENTS, LONGEST_S)
+_WHAT = ("passes", "reps, breaths and pulses", "segments", "seconds (24 hours)")

@@ -1,0 +1,210 @@
+"""A move: one stretch or exercise, as the library describes it and a class copies it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from extendum.core.model.body import Posture, Region
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.fields import Checked, Extra, extra, text, whole
+
+
+class Sidedness(StrEnum):
+    """How a move uses the two sides."""
+
+    TOGETHER = "together"
+    EACH_SIDE = "each side"
+    ALTERNATING = "alternating"
+    EACH_DIRECTION = "each direction"
+    EACH_SIDE_AND_DIRECTION = "each side and direction"
+    CROSSED = "crossed"
+    CROSSED_ALTERNATING = "crossed, alternating"
+
+    @property
+    def by_side(self) -> bool:
+        """Whether there is a pass for each side; crossed: named by the arm, with the other leg."""
+        return self in (Sidedness.EACH_SIDE, Sidedness.EACH_SIDE_AND_DIRECTION, Sidedness.CROSSED)
+
+    @property
+    def by_direction(self) -> bool:
+        """Whether there is a pass for each direction."""
+        return self in (Sidedness.EACH_DIRECTION, Sidedness.EACH_SIDE_AND_DIRECTION)
+
+    @property
+    def alternates(self) -> bool:
+        """Whether the side changes with every rep inside a pass."""
+        return self in (Sidedness.ALTERNATING, Sidedness.CROSSED_ALTERNATING)
+
+
+class Effect(StrEnum):
+    """What a move does to its target."""
+
+    STRETCH = "stretch"
+    MOBILISE = "mobilise"
+    STRENGTHEN = "strengthen"
+    PRESS = "press"
+    PULSE = "raise the pulse"
+    SETTLE = "settle"
+
+
+class Kind(StrEnum):
+    """What sort of work a move is."""
+
+    MOBILITY = "mobility"
+    DYNAMIC = "dynamic"
+    STATIC = "static"
+    BREATH = "breath"
+    STRENGTH = "strength"
+    PULSE_RAISER = "pulse-raiser"
+    PRESSING = "pressing"
+
+
+class Named(StrEnum):
+    """What the spoken side of a move names: the lead side is judged by it."""
+
+    LIMB = "the limb that moves"
+    HELPER = "the hand that helps"
+    FRONT = "the leg in front"
+    BEHIND = "the leg behind"
+    TOP = "the limb on top"
+    STANDING = "the leg that one stands on"
+    LEAN = "where one leans"
+    LOOK = "where one looks or turns"
+    LIES = "the side that one lies on"
+
+
+class OnSide(StrEnum):
+    """Which side a target is on, seen from the side that the words name."""
+
+    NAMED = "the named side"
+    OTHER = "the other side"
+    BOTH = "both sides"
+
+
+class Bearing(StrEnum):
+    """What carries weight beside the base of support, and may not be able to."""
+
+    WRISTS = "wrists"
+    KNEES = "knees"
+
+
+@dataclass(frozen=True, slots=True)
+class Target(Checked):
+    """A region with the effect on it; main or secondary, never added together.
+
+    The words speak the named side and coverage counts the worked one: a calf stretch with the left
+    foot in front stretches the right calf (`OnSide.OTHER`).
+    """
+
+    region: Region
+    effect: Effect = Effect.STRETCH
+    main: bool = True
+    side: OnSide = OnSide.NAMED
+    extra: Extra = extra()
+
+
+#: Seconds to pick up, put down and re-rig, where a prop does not say otherwise.
+PICK_UP_S, PUT_DOWN_S, RERIG_S = 5, 3, 8
+
+
+@dataclass(frozen=True, slots=True)
+class Prop(Checked):
+    """A thing that a move needs, and what it must be."""
+
+    name: str = text(60, shortest=1)
+    must_be: str = text(200, "")
+    pick_up_s: int = whole(0, 120, PICK_UP_S, "0 for a wall or a chair one sits on")
+    put_down_s: int = whole(0, 120, PUT_DOWN_S)
+    rerig_s: int = whole(0, 120, 0, "at every change of side, as for a strap round one foot")
+    required: bool = True
+    extra: Extra = extra()
+
+
+@dataclass(frozen=True, slots=True)
+class Caution(Checked):
+    """For whom or when a move is unfit, and what to say or do.
+
+    ``leave_out``: people with the condition leave the move out; otherwise they adapt it as the advice says.
+    """
+
+    condition: str = text(120, shortest=1)
+    advice: str = text(400, "")
+    leave_out: bool = False
+    extra: Extra = extra()
+
+
+class OptionKind(StrEnum):
+    """In which way a move can be done otherwise."""
+
+    EASIER = "easier"
+    DEEPER = "deeper"
+    OTHER_POSTURE = "other posture"
+    WITHOUT_PROP = "without the prop"
+    ONE_AT_A_TIME = "one at a time"
+
+
+@dataclass(frozen=True, slots=True)
+class Option(Checked):
+    """Another way to do a move: in words, or another move of the library by its key, or both."""
+
+    kind: OptionKind
+    words: str = text(400, "")
+    move: str = text(80, "", "the key of another move")
+    extra: Extra = extra()
+
+    def __post_init__(self) -> None:
+        Checked.__post_init__(self)
+        if not self.words and not self.move:
+            raise RefusedError("words", "given where no other move is named", "nothing")
+
+
+@dataclass(frozen=True, slots=True)
+class Move(Checked):
+    """One stretch or exercise, without the dose and words that a class gives it."""
+
+    name: str = text(200, shortest=1)
+    key: str = text(80, "", "the library's name for it; empty for one of the teacher's own")
+    posture: Posture = Posture.STANDING
+    end_posture: Posture | None = None
+    sidedness: Sidedness = Sidedness.TOGETHER
+    named: Named = Named.LIMB
+    kind: Kind = Kind.STATIC
+    effort: int = whole(1, 5, 2)
+    directions: tuple[str, ...] = ("forward", "backward")
+    directions_follow_side: bool = False
+    space: str = text(200, "", "room that it takes")
+    targets: tuple[Target, ...] = ()
+    props: tuple[Prop, ...] = ()
+    weight_on: tuple[Bearing, ...] = ()
+    slow_rise_s: int = whole(0, 60, 0, "seconds that coming out takes at the least")
+    cautions: tuple[Caution, ...] = ()
+    options: tuple[Option, ...] = ()
+    figure: str = text(80, "", "the key of the move whose figure it has; its own if left out")
+    figure_flipped: bool = False
+    figure_view: int | None = whole(0, 359, None, "degrees from the side to the front; as the figure is if left out")
+    extra: Extra = extra()
+
+    def __post_init__(self) -> None:
+        Checked.__post_init__(self)
+        if len(self.directions) != 2 or not all(0 < len(one) <= 40 for one in self.directions):
+            raise RefusedError("directions", "two names of 1 to 40 characters", ", ".join(self.directions))
+
+    @property
+    def sided(self) -> bool:
+        """Whether it is done once for each side."""
+        return self.sidedness.by_side
+
+    @property
+    def ends_in(self) -> Posture:
+        """The posture after the last pass."""
+        return self.end_posture or self.posture
+
+    @property
+    def main_regions(self) -> tuple[Region, ...]:
+        """The regions that it is for."""
+        return tuple(dict.fromkeys(target.region for target in self.targets if target.main))
+
+    def option(self, kind: OptionKind) -> Option | None:
+        """The first option of a kind."""
+        return next((one for one in self.options if one.kind is kind), None)

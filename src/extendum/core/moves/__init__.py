@@ -1,0 +1,1 @@
+"""Which moves there are, what speaks against one, and what could come next. Imports the model and timing."""

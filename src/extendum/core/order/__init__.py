@@ -1,0 +1,1 @@
+"""In which order the items of a section stand best. Imports the model, timing, edit and fit."""

@@ -1,0 +1,125 @@
+"""The cue sheet: a class in the order that it is taught, each visit of an item with its times and what is said when."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+
+from extendum.core.model.body import Side
+from extendum.core.model.item import Item, MoveItem, dose_words
+from extendum.core.model.script import Group, Script, Section
+from extendum.core.model.timeline import Cue, CueKind, Mode, Segment, SegmentKind, Timeline
+from extendum.core.timing.sequence import Pass
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """Something that is said, in milliseconds of the class, in which part and on which side."""
+
+    at_ms: int
+    kind: SegmentKind
+    side: Side | None
+    text: str
+
+
+@dataclass(frozen=True, slots=True)
+class Entry:
+    """One visit of an item: in which section, its number in the running order, its times, dose, sides and words."""
+
+    section: Section
+    number: int
+    item: Item
+    round: int
+    rounds: int
+    start_s: int
+    end_s: int
+    sides: tuple[Side, ...]
+    lines: tuple[Line, ...]
+
+    @property
+    def seconds(self) -> int:
+        """How long it lasts."""
+        return self.end_s - self.start_s
+
+    @property
+    def title(self) -> str:
+        """The item's name, with its round where there are several."""
+        return f"{self.item.name}, round {self.round}" if self.rounds > 1 else self.item.name
+
+    @property
+    def dose(self) -> str:
+        """The dose in a few words."""
+        return dose_words(self.item)
+
+    @property
+    def props(self) -> tuple[str, ...]:
+        """What is needed for it."""
+        return tuple(prop.name for prop in self.item.move.props) if isinstance(self.item, MoveItem) else ()
+
+
+def cue_sheet(script: Script, timeline: Timeline) -> list[Entry]:
+    """Every visit of every item, in order of time; they tile the class."""
+    sections = {item.id: section for section in script.sections for group in section.groups for item in group.items}
+    groups = {item.id: group for section in script.sections for group in section.groups for item in group.items}
+    numbers = {item.id: n for n, item in enumerate((i for i in script.items() if i.id in _there(timeline)), 1)}
+    rounds: dict[str, int] = {}
+    said: dict[str, list[Line]] = {}
+    segments = {segment.id: segment for segment in timeline.segments}
+    for segment in timeline.segments:
+        rounds[segment.item] = max(rounds.get(segment.item, 1), segment.round)
+    spoken = [cue for cue in timeline.cues if cue.mode is Mode.SPOKEN and cue.segment in segments]
+    for cue in counted(sorted(spoken, key=lambda one: one.start_ms)):
+        if cue.text:
+            here = segments[cue.segment]
+            said.setdefault(cue.segment, []).append(Line(cue.start_ms, here.kind, here.side, cue.text))
+    found: list[Entry] = []
+    for visit in _visits(timeline):
+        first, item = visit[0], script.item(visit[0].item)
+        sides = tuple(dict.fromkeys(s.side for s in visit if s.side in (Side.LEFT, Side.RIGHT) and s.kind.works))
+        lines = tuple(line for segment in visit for line in said.get(segment.id, ()))
+        number, times = numbers[item.id], (first.start_s, visit[-1].end_s)
+        plain = tuple(side for side in sides if side is not None)
+        there = in_round(item, groups[item.id], first.round, script.style.breath_ms)
+        found.append(Entry(sections[item.id], number, there, first.round, rounds[item.id], *times, plain, lines))
+    return found
+
+
+def in_round(item: Item, group: Group, round_: int, breath_ms: int) -> Item:
+    """An item with the doses that it has in a round: a later one has the group's taper."""
+    if not isinstance(item, MoveItem):
+        return item
+    here = Pass(item, group, 1, Side.BOTH, Side.LEFT, round=round_)
+    for stage, dose in enumerate(item.doses, start=1):
+        item = item.having(replace(dose.quantity, now=here.value(stage, breath_ms)), stage)
+    return item
+
+
+def counted(spoken: Sequence[Cue]) -> Iterator[Cue]:
+    """Cues with each countdown as one: numbers of a second each cannot be read one by one."""
+    waiting: Cue | None = None
+    for cue in spoken:
+        if waiting and cue.kind is CueKind.COUNT and cue.segment == waiting.segment:
+            waiting = replace(waiting, end_ms=cue.end_ms, text=f"{waiting.text}, {cue.text}")
+            continue
+        if waiting:
+            yield waiting
+        waiting = cue if cue.kind is CueKind.COUNT else None
+        if waiting is None:
+            yield cue
+    if waiting:
+        yield waiting
+
+
+def _there(timeline: Timeline) -> set[str]:
+    return {segment.item for segment in timeline.segments}
+
+
+def _visits(timeline: Timeline) -> list[list[Segment]]:
+    """Segments that follow one another for the same item and round."""
+    found: list[list[Segment]] = []
+    for segment in timeline.segments:
+        if found and (found[-1][-1].item, found[-1][-1].round) == (segment.item, segment.round):
+            found[-1].append(segment)
+        else:
+            found.append([segment])
+    return found

@@ -1,0 +1,199 @@
+"""The words of a class as they are read aloud: how long each text takes, the room it has, and what is wrong in it."""
+
+from __future__ import annotations
+
+import re
+from collections import Counter
+from dataclasses import dataclass
+from functools import lru_cache
+
+from extendum.core.model.body import Side
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.item import MoveItem, Talk
+from extendum.core.model.script import Script
+from extendum.core.model.style import RATES
+from extendum.core.model.timeline import CueKind, Mode, Segment, Timeline
+from extendum.core.model.words import fill
+from extendum.core.timing.layout import Laid, lay_out, talk_ms
+from extendum.core.timing.parts import ceil_s, pass_facts, way_ms
+from extendum.core.timing.sequence import Arrival, Pass
+from extendum.core.timing.speech import SENTENCE_MS, sentences, speaking_ms, word_count
+
+#: Read aloud once to find the speaking rate of a person.
+SAMPLE = (
+    "Stand with your feet under your hips and let the shoulders sink. Breathe in, and as you breathe out, reach one "
+    "arm up and lean a little to the other side. Keep both feet heavy. You should feel the whole side of the body "
+    "grow long, without any pain. If it is too much, put the hand on your hip instead. Stay here, keep breathing, and "
+    "come back to the middle slowly."
+)
+#: The same reminder said more often than this is too often.
+REMINDERS_MOST = 4
+_FIELDS = {
+    "moving": Arrival.FIRST,
+    "there": Arrival.FIRST,
+    "short": Arrival.AGAIN,
+    "switch": Arrival.SWITCH,
+    "turn": Arrival.TURN,
+    "release": None,
+    "demonstration": Arrival.FIRST,
+}
+#: Texts that are said while something else takes its time: only what is longer pushes the work.
+_ON_THE_WAY = ("moving", "short", "switch", "turn")
+
+_SIDE_WORD = re.compile(r"\b(left|right)\b", re.I)
+_RIGHT_AFTER = re.compile(
+    r"^\s+(now|away|here|there|after|before|behind|up to|down to|through|into|angles?|on time)\b", re.I
+)
+_RIGHT_BEFORE = re.compile(r"\b(all|just|about|that'?s|that is|it'?s|feels?|sounds?|is|are)\s+$", re.I)
+_LEFT_AFTER = re.compile(r"^\s+(over|behind|out|alone|to go)\b", re.I)
+_LEFT_BEFORE = re.compile(
+    r"(\b(is|are|was|were|what'?s|have|has|got|time|more|seconds?|minutes?|moves?|rounds?|breaths?|reps?|"
+    r"one|two|three|four|five|ten)|\d|\})\s+$",
+    re.I,
+)
+
+
+def literal_sides(words: str) -> list[str]:
+    """Each left or right that names a side instead of a placeholder; 'right now' and 'what is left' do not."""
+    return [match.group() for match in _literal(words)]
+
+
+def placed_sides(words: str, meant: Side) -> str:
+    """The words with {side} and {other} for each left and right that names a side; ``meant`` is the side worked."""
+    for match in reversed(_literal(words)):
+        name = "{side}" if match.group().casefold() == meant.value else "{other}"
+        words = words[: match.start()] + name + words[match.end() :]
+    return words
+
+
+@lru_cache(maxsize=4096)
+def _literal(words: str) -> tuple[re.Match[str], ...]:
+    found = []
+    for match in _SIDE_WORD.finditer(words):
+        before, after = words[: match.start()], words[match.end() :]
+        if match.group().lower() == "right":
+            opening = not re.search(r"\w", re.split(r"[.!?]", before)[-1]) and after.lstrip()[:1] in (",", ".", "")
+            plain = opening or bool(_RIGHT_AFTER.search(after) or _RIGHT_BEFORE.search(before))
+        else:
+            plain = bool(_LEFT_AFTER.search(after) or _LEFT_BEFORE.search(before))
+        if not plain:
+            found.append(match)
+    return tuple(found)
+
+
+@dataclass(frozen=True, slots=True)
+class Reading:
+    """A text of an item: as written, as it is said on each side, and the time it takes and has."""
+
+    item: str
+    field: str
+    words: str
+    said: tuple[tuple[str, str], ...]
+    said_ms: int
+    room_ms: int | None
+    literal: tuple[str, ...] = ()
+
+    @property
+    def over_s(self) -> int:
+        """Whole seconds that it takes beyond the time that it has, as the timeline counts; 0 where it has its own."""
+        return 0 if self.room_ms is None else max(0, ceil_s(self.said_ms) - ceil_s(self.room_ms))
+
+
+def readings(script: Script) -> dict[str, list[Reading]]:
+    """Every text that the passes of an item say, by item, in the order that they are said."""
+    by_item: dict[str, list[Laid]] = {}
+    for one in lay_out(script):
+        by_item.setdefault(one.step.item.id, []).append(one)
+    found: dict[str, list[Reading]] = {}
+    for item in script.items():
+        own = by_item.get(item.id, [])
+        if isinstance(item, MoveItem):
+            found[item.id] = [r for name in _FIELDS if (r := _of_field(script, item, name, own))]
+            found[item.id] += [
+                _reading(script, item, f"stage-{n}", stage.words, own, None) for n, stage in enumerate(item.then, 2)
+            ]
+        elif isinstance(item, Talk):
+            said = fill(item.words, own[0].facts) if own else ""
+            ms = max((talk_ms(item, one.facts, script.style) for one in own), default=0)
+            reading = Reading(item.id, "words", item.words, (("", said),), ms, item.quantity.value * 1000)
+            found[item.id] = [reading]
+    return found
+
+
+def _of_field(script: Script, item: MoveItem, name: str, own: list[Laid]) -> Reading | None:
+    arrival, words = _FIELDS[name], getattr(item.words, name)
+    which = [one for one in own if isinstance(one.step, Pass) and arrival in (None, one.step.arrival)]
+    asked = bool(which) and (name != "demonstration" or item.demonstrate_s > 0)
+    if not words and not asked:
+        return None
+    room: int | None = None
+    if name in _ON_THE_WAY and which:
+        ways = (way_ms(one.step, one.before, script.style) for one in which if isinstance(one.step, Pass))
+        room = min(ways) or None  # nobody moves: the words have a time of their own
+    elif name == "release":
+        room = item.move.slow_rise_s * 1000 or None
+    elif name == "demonstration":
+        room = item.demonstrate_s * 1000
+    return _reading(script, item, name, words, which or own, room)
+
+
+def _reading(script: Script, item: MoveItem, name: str, words: str, own: list[Laid], room: int | None) -> Reading:
+    said: dict[str, str] = {}
+    for one in own:
+        if isinstance(one.step, Pass):
+            label = " ".join(filter(None, (str(one.step.side), one.step.direction)))
+            said.setdefault(label, fill(words, pass_facts(one.step, script.style, one.facts)))
+    longest = max((speaking_ms(text, script.style.words_per_minute) for text in said.values()), default=0)
+    literal = tuple(literal_sides(words)) if item.move.sided or item.move.sidedness.alternates else ()
+    return Reading(item.id, name, words, tuple(said.items()), longest, room, literal)
+
+
+@dataclass(frozen=True, slots=True)
+class TalkShare:
+    """How much is said in a stretch: spoken share in percent, and the longest quiet in seconds."""
+
+    percent: int
+    longest_quiet_s: int
+
+
+def talk_share(timeline: Timeline, stretch: Segment) -> TalkShare:
+    """How much is said in one stretch of the class."""
+    start, end = stretch.start_s * 1000, stretch.end_s * 1000
+    spoken = [c for c in timeline.cues if c.mode is Mode.SPOKEN and start <= c.start_ms < end]
+    at, quiet, total = start, 0, 0
+    for cue in spoken:
+        quiet, at = max(quiet, cue.start_ms - at), max(at, cue.end_ms)
+        total += cue.end_ms - cue.start_ms
+    return TalkShare(round(100 * total / (end - start)), max(quiet, end - at) // 1000)
+
+
+_PROMPTS = frozenset(
+    {CueKind.CAUTION, CueKind.EASIER, CueKind.FEEL, CueKind.FORM, CueKind.BREATH, CueKind.DEEPER}
+    | {CueKind.ENCOURAGEMENT, CueKind.KEEP_BREATHING}
+)
+
+
+@lru_cache(maxsize=8192)
+def reminder(words: str) -> str:
+    """What a reminder is told apart by: its words without case and punctuation."""
+    return re.sub(r"\W+", " ", words.casefold()).strip()
+
+
+def repeated(timeline: Timeline) -> list[tuple[str, int]]:
+    """Reminders that are said too often, with how often, the most frequent first."""
+
+    said = [(reminder(cue.text), cue.text) for cue in timeline.cues if cue.kind in _PROMPTS]
+    counts = Counter(key for key, _ in said)
+    first = dict(reversed(said))
+    return [(first[one], n) for one, n in counts.most_common() if n > REMINDERS_MOST]
+
+
+def calibrated(milliseconds: int) -> int:
+    """Words a minute of somebody who read the SAMPLE in this time; RefusedError when it cannot be true."""
+    speaking = milliseconds - SENTENCE_MS * len(sentences(SAMPLE))
+    rate = round(word_count(SAMPLE) * 60_000 / speaking) if speaking > 0 else 0
+    slowest, fastest = RATES
+    if not slowest <= rate <= fastest:
+        must = f"a reading of the whole sample, at {slowest} to {fastest} words a minute"
+        raise RefusedError("reading", must, f"{milliseconds / 1000:.1f} s for {word_count(SAMPLE)} words")
+    return rate

@@ -1,0 +1,151 @@
+"""From a script to its timeline."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from extendum.core.model.body import Side
+from extendum.core.model.item import Talk
+from extendum.core.model.script import Meanwhile, Script
+from extendum.core.model.style import CueStyle
+from extendum.core.model.timeline import Cue, Mode, Segment, SegmentKind, Timeline, Unsaid
+from extendum.core.timing.cues import Placed, meanwhile_cues, said_cues, talk_cues
+from extendum.core.timing.layout import Laid, lay_out, talk_ms
+from extendum.core.timing.parts import (
+    Facts,
+    Part,
+    pass_facts,
+)
+from extendum.core.timing.sequence import Pass, Still
+from extendum.core.timing.speech import speaking_ms
+from extendum.core.timing.work_cues import Work
+
+
+def compile_script(script: Script) -> Timeline:
+    """The timeline of a script: segments that tile it, placed cues, and what stays unsaid."""
+    laid = lay_out(script)
+    last_of: dict[str, int] = {one.step.item.id: n for n, one in enumerate(laid) if isinstance(one.step, Pass)}
+    last_move = max(last_of.values(), default=-1)
+    segments: list[Segment] = []
+    underlays: list[Segment] = []
+    placed: list[Placed] = []
+    at = 0
+    for index, one in enumerate(laid):
+        timed = list(_timed(one, at, script.style))
+        at = timed[-1][0].end_s if timed else at
+        segments += [segment for segment, _ in timed]
+        underlays += _resets(timed)
+        if isinstance(one.step, Still):
+            if isinstance(one.step.item, Talk):
+                segment = timed[0][0] if timed else None
+                placed += talk_cues(one.step.item, segment, one.step.number, one.step.round, script.style, one.facts)
+        else:
+            calls = script.style.next_call and one.step.last and index < last_move
+            placed += _pass_cues(one.step, timed, script, one.facts, calls_next=calls)
+    for under in script.meanwhiles:
+        hosted = _hosted(script, under)
+        if not hosted:
+            continue
+        hosts = _hosts(hosted, segments)
+        if hosts:
+            name = f"{under.id}.1.1.{SegmentKind.MEANWHILE}"
+            start, end = hosts[0].start_s, hosts[-1].end_s
+            why = f"{end - start} s, under what goes on from {hosts[0].name} to {hosts[-1].name}"
+            underlays.append(
+                Segment(name, SegmentKind.MEANWHILE, start, end, under.id, under.name, None, 1, 1, None, why)
+            )
+        spoken = [p for p in placed if isinstance(p, Cue) and p.mode is Mode.SPOKEN]
+        facts = next((one.facts for one in laid if one.step.item.id in hosted[:1]), {})
+        placed += meanwhile_cues(under, hosts, spoken, script.style, facts)
+    cues = sorted((p for p in placed if isinstance(p, Cue)), key=lambda c: (c.start_ms, c.end_ms, c.id))
+    unsaid = tuple(p for p in placed if isinstance(p, Unsaid))
+    return Timeline(at, tuple(segments), tuple(cues), unsaid, tuple(underlays))
+
+
+def _hosted(script: Script, under: Meanwhile) -> list[str]:
+    """The first and the last item that something runs under, of those that are in."""
+    items = list(script.items())
+    order = [item.id for item in items]
+    span = items[order.index(under.from_item) : order.index(under.to_item) + 1]
+    there = [item.id for item in span if item.present]
+    return [there[0], there[-1]] if there else []
+
+
+def _hosts(hosted: list[str], segments: list[Segment]) -> list[Segment]:
+    at = [n for n, segment in enumerate(segments) if segment.item in hosted]
+    return segments[at[0] : at[-1] + 1] if at else []
+
+
+Timed = tuple[Segment, Part]
+
+
+def _timed(one: Laid, at: int, style: CueStyle) -> Iterator[Timed]:
+    step, names = one.step, set[str]()
+    side: Side | None = step.side if isinstance(step, Pass) else None
+    for part in one.parts:
+        name = base = f"{step.item.id}.{step.number}.{step.round}.{part.kind}"
+        more = 2
+        while name in names:
+            name, more = f"{base}-{more}", more + 1
+        names.add(name)
+        segment = Segment(
+            id=name,
+            kind=part.kind,
+            start_s=at,
+            end_s=at + part.seconds,
+            item=step.item.id,
+            name=step.item.name,
+            side=part.side or side,
+            pass_number=step.number,
+            round=step.round,
+            stage=part.stage if part.kind.works else None,
+            reason=part.reason,
+            direction=step.direction if isinstance(step, Pass) else None,
+            way_s=part.way_s,
+            words_ms=_words_ms(one, part, style),
+        )
+        yield segment, part
+        at = segment.end_s
+
+
+def _words_ms(one: Laid, part: Part, style: CueStyle) -> int:
+    """Milliseconds that the words of a part take in full."""
+    if isinstance(one.step.item, Talk):
+        return talk_ms(one.step.item, one.facts, style)
+    return sum(speaking_ms(said.text, style.words_per_minute) for said in part.said)
+
+
+def _resets(timed: list[Timed]) -> Iterator[Segment]:
+    """The little reset lies wholly under its transition, which is never shorter."""
+    for segment, part in timed:
+        if part.reset_s:
+            name = segment.id.rsplit(".", 1)[0] + f".{SegmentKind.RESET}"
+            end = segment.start_s + part.reset_s
+            why = f"{part.reset_s} s under the transition"
+            yield Segment(
+                name,
+                SegmentKind.RESET,
+                segment.start_s,
+                end,
+                segment.item,
+                segment.name,
+                None,
+                segment.pass_number,
+                segment.round,
+                None,
+                why,
+            )
+
+
+def _pass_cues(this: Pass, timed: list[Timed], script: Script, facts: Facts, *, calls_next: bool) -> Iterator[Placed]:
+    style = script.style
+    filled = pass_facts(this, style, facts)
+    stages = len(this.item.doses)
+    halves: dict[int, int] = {}
+    for segment, part in timed:
+        yield from said_cues(segment, part, style)
+        if segment.kind.works and part.stage is not None:
+            half = halves.get(part.stage, 0) if part.side is not None else None
+            halves[part.stage] = 1
+            calls = calls_next and part.stage == stages
+            yield from Work(this, segment, part, style, filled).cues(calls_next=calls, half=half)

@@ -1,0 +1,80 @@
+"""What words may say of the class where they are said: its minutes, its moves, what comes next, what is needed."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+
+from extendum.core.model.item import MoveItem, Talk
+from extendum.core.model.script import Script
+from extendum.core.model.words import mentions
+from extendum.core.timing.parts import (
+    Facts,
+)
+from extendum.core.timing.sequence import Pass, Step
+
+#: What is announced as next after the last move.
+AFTER_THE_LAST = "the close"
+
+
+def needs(moves: Iterable[MoveItem]) -> str:
+    """What moves need, as sentences: props and what they must be, and room; empty when nothing."""
+    props: dict[str, str] = {}
+    space: dict[str, None] = {}
+    for item in moves:
+        props |= {prop.name: prop.must_be for prop in item.move.props}
+        space |= {item.move.space: None} if item.move.space else {}
+    return needs_words(props, space)
+
+
+def needs_words(props: Mapping[str, str], space: Iterable[str]) -> str:
+    """What is needed, as sentences: props by name with what they must be, and room."""
+    told = [f"{name}, {must_be}" if must_be else name for name, must_be in props.items()]
+    lines = [f"You need: {'; '.join(told)}."] if told else []
+    room = "; ".join(space)
+    lines += [f"Room: {room}."] if room else []
+    return " ".join(lines)
+
+
+def facts_along(steps: list[Step], shared: Facts, after: str = AFTER_THE_LAST, left_after: int = 0) -> list[Facts]:
+    """What words may say of the class at each of these steps: next, moves_left, rounds, and what is shared.
+
+    ``after`` is the name of the move that follows the steps, and so many moves are still to come then.
+    """
+    following: list[int | None] = [None] * len(steps)
+    first: int | None = None  # the nearest pass after this step
+    for index in reversed(range(len(steps))):
+        same = first is not None and steps[first].item.id == steps[index].item.id
+        following[index] = following[first] if same and first is not None else first
+        if isinstance(steps[index], Pass):
+            first = index
+    to_come = {step.item.id for step in steps if isinstance(step, Pass)}
+    found: list[Facts] = []
+    for step, coming in zip(steps, following, strict=True):
+        to_come.discard(step.item.id)
+        name = after if coming is None else steps[coming].item.name
+        along = {"next": name, "moves_left": str(len(to_come) + left_after), "rounds": str(step.group.rounds)}
+        found.append({**shared, **along})
+    return found
+
+
+def shared_facts(script: Script, minutes: int) -> Facts:
+    """What is true for every step of the class: minutes, moves, needs."""
+    return {"minutes": str(minutes), "moves": str(len(script.moves())), "needs": needs(script.moves())}
+
+
+def whole_minutes(length_s: int) -> int:
+    """The minutes that a length is announced as: the nearest whole one, at least 1."""
+    return max(1, (length_s + 30) // 60)
+
+
+def says_minutes(script: Script) -> bool:
+    """Whether any words of the class speak of its minutes."""
+    for item in script.items():
+        words: tuple[str, ...] = ()
+        if isinstance(item, MoveItem):
+            words = (*item.words.all(), *(stage.words for stage in item.then))
+        elif isinstance(item, Talk):
+            words = (item.words,)
+        if any(mentions(text, {"minutes"}) for text in words):
+            return True
+    return any(mentions(under.words, {"minutes"}) for under in script.meanwhiles)

@@ -1,0 +1,111 @@
+"""Every step of a class in its place, with what was true before it, its facts and its parts; how long it all lasts."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from extendum.core.model.body import Side, Stance
+from extendum.core.model.item import Talk
+from extendum.core.model.script import Script
+from extendum.core.model.style import CueStyle
+from extendum.core.model.timeline import SegmentKind
+from extendum.core.model.words import fill
+from extendum.core.timing.durations import step_s
+from extendum.core.timing.facts import facts_along, says_minutes, shared_facts, whole_minutes
+from extendum.core.timing.parts import (
+    Facts,
+    Part,
+    Situation,
+    ceil_s,
+    pass_parts,
+    situation_after,
+    still_parts,
+)
+from extendum.core.timing.sequence import Pass, Step, Still, sequence
+from extendum.core.timing.speech import in_sentences_ms
+
+_MINUTE_ROUNDS = 4
+
+
+@dataclass(frozen=True, slots=True)
+class Laid:
+    """A step with what was true before it, its facts, and its parts."""
+
+    step: Step
+    before: Situation
+    facts: Facts
+    parts: tuple[Part, ...]
+
+
+def start_situation(script: Script) -> Situation:
+    """Bodies and hands at the start of the class."""
+    return Situation(Stance(script.start_posture))
+
+
+def lay_out(script: Script, minutes: int | None = None) -> list[Laid]:
+    """Every step with its parts.
+
+    {minutes} may be spoken in a set-up and so change what it counts: laid out again until it is true,
+    unless the minutes are given.
+    """
+    steps = sequence(script)
+    asked = whole_minutes(script.brief.target_s) if minutes is None else minutes
+    for _ in range(_MINUTE_ROUNDS):
+        laid, before = [], start_situation(script)
+        for step, facts in zip(steps, facts_along(steps, shared_facts(script, asked)), strict=True):
+            if isinstance(step, Still):
+                parts, after = still_parts(step, before)
+            else:
+                parts, after = pass_parts(step, before, script.style, facts)
+            laid.append(Laid(step, before, facts, tuple(parts)))
+            before = after
+        true = whole_minutes(sum(part.seconds for one in laid for part in one.parts))
+        if minutes is not None or true == asked or not says_minutes(script):
+            break
+        asked = true
+    return laid
+
+
+def talk_ms(talk: Talk, facts: Facts, style: CueStyle) -> int:
+    """Milliseconds that all words of a talk take with these facts."""
+    return in_sentences_ms(fill(talk.words, facts), style.words_per_minute)
+
+
+def talk_needs_s(script: Script, item_id: str) -> int:
+    """Whole seconds in which a talk of a class says all its words, wherever it comes; 0 for what is no talk."""
+    own = ((one.step.item, one.facts) for one in lay_out(script) if one.step.item.id == item_id)
+    return ceil_s(max((talk_ms(t, facts, script.style) for t, facts in own if isinstance(t, Talk)), default=0))
+
+
+def length_of(script: Script) -> int:
+    """Whole seconds that the class lasts."""
+    if says_minutes(script):  # what is said of its length may change it
+        return sum(part.seconds for one in lay_out(script) for part in one.parts)
+    steps, before, total = sequence(script), start_situation(script), 0
+    shared = shared_facts(script, whole_minutes(script.brief.target_s))
+    for step, facts in zip(steps, facts_along(steps, shared), strict=True):
+        total += step_s(step, before, script.style, facts)
+        before = situation_after(step, before)
+    return total
+
+
+@dataclass(frozen=True, slots=True)
+class Outline:
+    """A stretch of the main lane without its cues: what it is, whose, on which side, and when."""
+
+    kind: SegmentKind
+    item: str
+    side: Side | None
+    start_s: int
+    end_s: int
+
+
+def outline(script: Script) -> list[Outline]:
+    """Where everything lies, quickly: enough to draw what a class would become."""
+    found, at = [], 0
+    for one in lay_out(script):
+        side = one.step.side if isinstance(one.step, Pass) else None
+        for part in one.parts:
+            found.append(Outline(part.kind, one.step.item.id, part.side or side, at, at + part.seconds))
+            at += part.seconds
+    return found

@@ -1,0 +1,155 @@
+"""What the form of an own move posts, as an entry of the library; refusals name the field and what was typed."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Any
+
+from extendum.core.model.body import Posture, Region
+from extendum.core.model.dose import Dose, Elastic, Hold
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.library import LibraryMove
+from extendum.core.model.move import (
+    Bearing,
+    Caution,
+    Effect,
+    Kind,
+    Move,
+    Named,
+    OnSide,
+    Option,
+    OptionKind,
+    Prop,
+    Sidedness,
+    Target,
+)
+from extendum.core.model.style import Facing
+from extendum.core.model.words import Prompt, PromptKind, Words
+from extendum.formats.figures import shipped_figures
+from extendum.web.shared.dose_forms import as_kind, detailed
+from extendum.web.shared.forms import Form, choice, many, rows, whole
+
+#: Rows that the form leaves free for more.
+FREE_TARGETS, FREE_OTHERS = 2, 1
+#: From where an own move can have its figure looked at, in degrees from the side to the front.
+VIEWS = {"the side": 20, "the other side": 160, "the front": 90, "behind": 270}
+TEXTS = ("moving", "there", "short", "switch", "turn", "release")
+
+#: What an own move starts from.
+BLANK = LibraryMove(Move("New move", targets=()), Hold(Elastic(15, 25, 40)), Words())
+
+
+def entry_from(form: Form, base: LibraryMove) -> LibraryMove:
+    """The entry that the form asks for; what the form does not ask for stays as in the one it started from."""
+    old = base.move
+    name = form.get("name", "").strip()
+    if not name:
+        raise RefusedError("name", "given, such as “Wall lean”", "")
+    move = replace(
+        old,
+        name=name,
+        posture=choice(Posture, form, "posture", old.posture),
+        end_posture=choice(Posture, form, "end_posture", old.posture) if form.get("end_posture") else None,
+        sidedness=choice(Sidedness, form, "sidedness", old.sidedness),
+        named=choice(Named, form, "named", old.named),
+        kind=choice(Kind, form, "kind", old.kind),
+        effort=whole(form, "effort"),
+        directions=(form.get("direction_1", "").strip(), form.get("direction_2", "").strip()),
+        space=form.get("space", "").strip(),
+        slow_rise_s=whole(form, "slow_rise_s"),
+        weight_on=tuple(Bearing(one) for one in many(form, "weight_on")),
+        targets=_targets(form),
+        props=_props(form, old),
+        cautions=_cautions(form),
+        options=_options(form),
+        **_figure(form),
+    )
+    dose = _dose(form, base.dose)
+    told = {text: form.get(text, "").strip() for text in TEXTS}
+    words = replace(base.words, **told)
+    return replace(
+        base,
+        move=move,
+        dose=dose,
+        words=replace(words, prompts=_prompts(form, base.words.prompts)),
+        sets=whole(form, "sets"),
+        facing=choice(Facing, form, "facing", base.facing),
+        holds=base.holds if isinstance(dose, Hold) else (),
+    )
+
+
+def _figure(form: Form) -> dict[str, Any]:
+    """Whose figure it has, on which side, and seen from where."""
+    key, seen = form.get("figure", ""), form.get("figure_view", "")
+    if key and key not in shipped_figures():
+        raise RefusedError("figure", "the key of a shipped move", key)
+    return {"figure": key, "figure_flipped": "figure_flipped" in form, "figure_view": VIEWS.get(seen)}
+
+
+def _targets(form: Form) -> tuple[Target, ...]:
+    found = []
+    for n in rows(form, "target_rows"):
+        if form.get(f"target_{n}_region"):
+            found.append(
+                Target(
+                    choice(Region, form, f"target_{n}_region", Region.SPINE),
+                    choice(Effect, form, f"target_{n}_effect", Effect.STRETCH),
+                    form.get(f"target_{n}_main", "main") == "main",
+                    choice(OnSide, form, f"target_{n}_side", OnSide.NAMED),
+                )
+            )
+    if not any(target.main for target in found):
+        raise RefusedError("targets", "at least one area that the move is mainly for", f"{len(found)} areas")
+    return tuple(found)
+
+
+def _props(form: Form, old: Move) -> tuple[Prop, ...]:
+    before = {prop.name: prop for prop in old.props}
+    found = []
+    for n in rows(form, "prop_rows"):
+        name = form.get(f"prop_{n}_name", "").strip()
+        if name:
+            prop = before.get(name, Prop(name))
+            must, required = form.get(f"prop_{n}_must", "").strip(), f"prop_{n}_required" in form
+            found.append(replace(prop, must_be=must, required=required))
+    return tuple(found)
+
+
+def _cautions(form: Form) -> tuple[Caution, ...]:
+    told = [(form.get(f"caution_{n}_condition", "").strip(), n) for n in rows(form, "caution_rows")]
+    return tuple(
+        Caution(condition, form.get(f"caution_{n}_advice", "").strip(), f"caution_{n}_out" in form)
+        for condition, n in told
+        if condition
+    )
+
+
+def _options(form: Form) -> tuple[Option, ...]:
+    found = []
+    for n in rows(form, "option_rows"):
+        words, move = form.get(f"option_{n}_words", "").strip(), form.get(f"option_{n}_move", "")
+        if words or move:
+            found.append(Option(choice(OptionKind, form, f"option_{n}_kind", OptionKind.EASIER), words, move))
+    return tuple(found)
+
+
+def _prompts(form: Form, before: tuple[Prompt, ...]) -> tuple[Prompt, ...]:
+    found = []
+    for n in rows(form, "prompt_rows"):
+        text = form.get(f"prompt_{n}_text", "").strip()
+        if text:
+            kind = choice(PromptKind, form, f"prompt_{n}_kind", PromptKind.FORM)
+            old = before[n] if n < len(before) else Prompt(kind, text)
+            found.append(replace(old, kind=kind, text=text))
+    return tuple(found)
+
+
+def _dose(form: Form, before: Dose) -> Dose:
+    kind = form.get("dose_kind", before.tag)
+    if kind != before.tag:
+        return as_kind(before, kind)
+    least, wanted, most = (whole(form, name) for name in ("least", "wanted", "most"))
+    try:
+        return detailed(before.having(Elastic(least, wanted, most)), form)
+    except RefusedError as error:
+        raise error.within("dose") from None
