@@ -1,24 +1,27 @@
 """The same question put to a general solver (CP-SAT): least cost for a target, or that there is none.
 
 Its model is built step by step from the seconds of the compiler's passes: a path through all steps, of
-which those of items left out are jumped over. It shares the cost table with the fit, nothing else.
+which those of items left out are jumped over. Its costs are those of docs/fit.md, written once more.
 """
 
 from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from fractions import Fraction
+from math import floor
 
 from ortools.sat.python import cp_model
 
-from extendum.core.fit.dose_options import cost_of, drop_cost
 from extendum.core.model.dose import Hold, pass_seconds
 from extendum.core.model.dose_values import actual, allowed, conventional
-from extendum.core.model.item import Item, MoveItem, is_out, may_go
-from extendum.core.model.script import Script
+from extendum.core.model.item import Item, Matters, MoveItem, is_out, may_go
+from extendum.core.model.script import Priority, Script
 from extendum.core.model.words import mentions
+from extendum.core.timing.durations import situation_after, work_seconds
+from extendum.core.timing.facts import pass_facts
 from extendum.core.timing.layout import start_situation
-from extendum.core.timing.parts import pass_parts, situation_after, work_seconds
+from extendum.core.timing.parts import pass_parts
 from extendum.core.timing.sequence import Arrival, Pass, Step, steps_of
 
 
@@ -57,6 +60,23 @@ def least_cost(script: Script, target_s: int) -> int | None:
     return round(solver.objective_value)
 
 
+#: A cost is a whole number of millionths; leaving an item out costs its weight times these, by priority.
+UNIT = 10**6
+LEFT_OUT = {Priority.MOVES: Fraction(4), Priority.EVEN: Fraction(1, 2), Priority.HOLDS: Fraction(1, 16)}
+MARK = {Matters.LESS: Fraction(1, 2), Matters.AS_OTHERS: Fraction(1), Matters.MOST: Fraction(2)}
+
+
+def dose_cost(wanted_s: int, dose_s: int, weight: int, matters: Matters, *, off_grid: bool) -> int:
+    """weight x mark x ((dose - wanted) / max(wanted, 10 s))^2, rounded half up, and half a unit off the grid."""
+    share = Fraction(dose_s - wanted_s, max(wanted_s, 10)) ** 2
+    return floor(UNIT * weight * MARK[matters] * share + Fraction(1, 2)) + (UNIT // 2 if off_grid else 0)
+
+
+def left_out_cost(weight: int, matters: Matters, priority: Priority) -> int:
+    """What leaving an item out costs."""
+    return floor(UNIT * weight * MARK[matters] * LEFT_OUT[priority])
+
+
 Values = dict[int, cp_model.IntVar]
 
 
@@ -85,17 +105,17 @@ def _doses(built: _Built, script: Script, item: Item, kept: cp_model.IntVar, ste
         built.model.add(sum(literals.values()) == kept)
         for v, literal in literals.items():
             built.terms.append(seconds[v] * literal)
-            off, halves = grid and v % 5 != 0, item.matters.halves
-            cost = cost_of(lasting[wanted], lasting[v], seconds[wanted], off_grid=off, halves=halves)
+            off = grid and v % 5 != 0
+            cost = dose_cost(lasting[wanted], lasting[v], seconds[wanted], item.matters, off_grid=off)
             built.costs.append(cost * literal)
         first = first or literals
     if may_go(item):
-        built.costs.append(drop_cost(weights, item.matters.halves, script.brief.priority) * (1 - kept))
+        built.costs.append(left_out_cost(weights, item.matters, script.brief.priority) * (1 - kept))
     return first
 
 
 def _work(this: Pass, stage: int, value: int, breath_ms: int) -> int:
-    return work_seconds(this, stage, this.value(stage, breath_ms, value))
+    return work_seconds(this.item, stage, this.value(stage, breath_ms, value))
 
 
 def _path(
@@ -130,7 +150,8 @@ def _around(
     facts = dict.fromkeys(("minutes", "moves", "moves_left", "next", "needs", "rounds"), "")
 
     def seconds(of: Pass) -> int:
-        return sum(part.seconds for part in pass_parts(of, situation, script.style, facts)[0] if not part.kind.works)
+        parts = pass_parts(of, situation, script.style, pass_facts(of, script.style, facts))
+        return sum(part.seconds for part in parts if not part.kind.works)
 
     if not any(mentions(text, {"count", "seconds"}) for text in this.item.timed_words()):
         built.terms.append(seconds(this) * literal)

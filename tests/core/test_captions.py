@@ -20,7 +20,7 @@ DEMO = Path(__file__).parents[2] / "src/extendum/data/demo"
 
 def said(*cues, length=60):
     """A timeline in which (start ms, end ms, text, kind) is spoken."""
-    segment = Segment("a", SegmentKind.TALK, 0, length, "a", "Talk", None, 1, 1, None, "")
+    segment = Segment("a", SegmentKind.TALK, 0, length, "a", "Talk", None, 1, 1, None)
     made = [
         Cue(f"c{n}", kind[0] if kind else CueKind.TALK, Mode.SPOKEN, "a", Anchor.START, start, start, end, text)
         for n, (start, end, text, *kind) in enumerate(cues)

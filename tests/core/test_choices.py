@@ -6,7 +6,8 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from extendum.core.fit.dose_options import Visited, choices_of, cost_of, in_round
+from bench.oracle import dose_cost
+from extendum.core.fit.dose_options import Visited, choices_of, in_round
 from extendum.core.model.body import Side
 from extendum.core.model.dose import Elastic, Hold, Manner, Timed, pass_seconds
 from extendum.core.model.dose_values import actual
@@ -14,7 +15,7 @@ from extendum.core.model.item import Matters, MoveItem
 from extendum.core.model.move import Move
 from extendum.core.model.script import Group
 from extendum.core.model.style import CueStyle
-from extendum.core.timing.parts import work_seconds
+from extendum.core.timing.durations import work_seconds
 from extendum.core.timing.sequence import Pass
 from tests.strategies import move_items
 
@@ -29,14 +30,16 @@ def agrees(item, group, times, style):
         wanted = actual(dose, style.breath_ms, dose.quantity.wanted)
 
         def lasting(value, stage=stage):
-            return times * sum(work_seconds(one, stage, one.value(stage, style.breath_ms, value)) for one in passes)
+            return times * sum(
+                work_seconds(one.item, stage, one.value(stage, style.breath_ms, value)) for one in passes
+            )
 
         weights.append(lasting(wanted))
         for value, seconds, cost in zip(choice.values, choice.seconds.tolist(), choice.costs.tolist(), strict=True):
             assert seconds == lasting(value)
             off = isinstance(dose, Hold) and not dose.snap and value % 5 != 0
             wanted_s, dose_s = pass_seconds(dose, wanted), pass_seconds(dose, value)
-            assert cost == cost_of(wanted_s, dose_s, weights[-1], off_grid=off, halves=item.matters.halves)
+            assert cost == dose_cost(wanted_s, dose_s, weights[-1], item.matters, off_grid=off)
         assert (choice.least_s, choice.most_s) == (choice.seconds.min(), choice.seconds.max())
     assert found.weight == sum(weights)
 

@@ -7,8 +7,8 @@ from math import prod
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
+from bench.oracle import dose_cost, left_out_cost
 from extendum.core.edit.script_edits import insert_item, new_script, replace_items, set_locked, set_style
-from extendum.core.fit.dose_options import cost_of, drop_cost
 from extendum.core.fit.fit import Fitter
 from extendum.core.model.body import Posture
 from extendum.core.model.dose import Elastic, Hold, Reps, pass_seconds
@@ -18,8 +18,7 @@ from extendum.core.model.move import Move
 from extendum.core.model.script import Priority
 from extendum.core.model.style import HoldConvention
 from extendum.core.timing.compile import compile_script
-from extendum.core.timing.durations import step_s
-from extendum.core.timing.layout import lay_out, length_of
+from extendum.core.timing.layout import lay_out, length_of, step_s
 from tests.strategies import scripts
 
 slow = settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.too_slow])
@@ -83,11 +82,11 @@ def weights(script):
 def price(item, stage, value, weight, style):
     dose = doses_of(item)[stage]
     if not isinstance(item, MoveItem):
-        return cost_of(dose.quantity.wanted, value, weight, off_grid=False, halves=item.matters.halves)
+        return dose_cost(dose.quantity.wanted, value, weight, item.matters, off_grid=False)
     wanted = actual(dose, style.breath_ms, dose.quantity.wanted)
     off = isinstance(dose, Hold) and not dose.snap and value % 5 != 0
     seconds = pass_seconds(dose, value)
-    return cost_of(pass_seconds(dose, wanted), seconds, weight, off_grid=off, halves=item.matters.halves)
+    return dose_cost(pass_seconds(dose, wanted), seconds, weight, item.matters, off_grid=off)
 
 
 def ways_of(item, style, weight, priority):
@@ -100,7 +99,7 @@ def ways_of(item, style, weight, priority):
         near = tuple((abs(v - doses_of(item)[n].quantity.wanted), v) for n, v in enumerate(values))
         found.append((with_values(item, values), cost, (0, near)))
     if may_go(item):
-        found.append((with_values(item, (), out=True), drop_cost(sum(weight), item.matters.halves, priority), (1, ())))
+        found.append((with_values(item, (), out=True), left_out_cost(sum(weight), item.matters, priority), (1, ())))
     return found
 
 

@@ -1,12 +1,15 @@
 """Catching up: the rest gives inside its limits, sides stay equal, the closing stays, and it ends when it should."""
 
 from dataclasses import replace
+from itertools import product
 from pathlib import Path
 
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from bench.oracle import dose_cost
+from extendum.core.model.dose_values import allowed
 from extendum.core.model.item import MoveItem
 from extendum.core.model.script import Role
 from extendum.core.run.fold import after, fold
@@ -134,3 +137,24 @@ def test_locked_doses_do_not_give():
     assert found.fits == ()
     assert found.off_s == 20
     assert all(isinstance(item, MoveItem) for item in items.values())
+
+
+@pytest.mark.parametrize("late", [-9, 7, 16])
+def test_what_gives_is_what_costs_least_by_the_costs_of_a_fit(late):
+    script = CLASSES["after-digging"]
+    steps = steps_of(script, compile_script(script))
+    last = [step for step in steps if step.works and script.item(step.item).dose.tag == "hold"][-3:]
+    begin = next(at for step, at in begins(steps) if step == last[0])
+    timeline, run = begun(script, begin - 1)
+    found = refit(script, timeline, run, run.clock + run.left_ms - late * 1000)
+    options = []
+    for step in last:
+        item, now = script.item(step.item), step.ms // 1000
+        values = allowed(item.dose, script.style.breath_ms)
+        costs = {v: dose_cost(now, v, now, item.matters, off_grid=v % 5 != 0) for v in values}
+        options.append({(step.id, v - now): cost for v, cost in (costs | {now: 0}).items()})
+    way = {step.id: (dict(found.fits).get(step.id, step.ms) - step.ms) // 1000 for step in last}
+    ours = sum(unit[step.id, way[step.id]] for unit, step in zip(options, last, strict=True))
+    ways = [one for one in product(*options) if sum(by for _, by in one) == -late]
+    assert ours == min(sum(unit[choice] for unit, choice in zip(options, one, strict=True)) for one in ways)
+    assert (sum(way.values()), found.off_s) == (-late, 0)

@@ -18,7 +18,7 @@ from extendum.core.model.words import PromptKind
 from extendum.core.outputs.wording import REMINDERS_MOST, reminder, repeated
 from extendum.core.timing.compile import compile_script
 from extendum.core.timing.layout import talk_needs_s
-from extendum.core.timing.parts import ceil_s
+from extendum.core.timing.speech import ceil_s
 
 #: Words on the way that last this much longer than the way make people wait.
 PUSHED_S = 3

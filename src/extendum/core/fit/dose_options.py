@@ -1,7 +1,7 @@
 """What each dose of a class may be: its values, the seconds that they take, and their costs.
 
-All doses at once, by the rules of `steps` and `passes`, in whole numbers: so that a fit's lengths are the
-timeline's.
+All doses at once, in whole numbers, by the rules that `dose_values` and `durations` have for one: so that the lengths
+of a fit are the timeline's.
 """
 
 from __future__ import annotations
@@ -12,13 +12,14 @@ from dataclasses import dataclass
 from typing import NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
-from extendum.core.model.dose import COUNTED, Dose, Elastic, Hold, Manner, Timed
-from extendum.core.model.dose_values import actual, allowed, conventional, stepped, tapered
-from extendum.core.model.item import Item, MoveItem, rep_total
+from extendum.core.model.dose import Dose, Elastic, Hold
+from extendum.core.model.dose_values import Count, Ints, actual, allowed, conventional, tapered, within
+from extendum.core.model.item import Item, MoveItem
+from extendum.core.model.limits import LONGEST_S
 from extendum.core.model.script import Group, Priority
 from extendum.core.model.style import CueStyle
+from extendum.core.timing.durations import seconds_at, work_rule, work_seconds
 
 #: Of a whole unit of cost (10**6), what a hold off the 5 s grid costs: enough to prefer the grid
 #: between near equals, too little to distort a fit.
@@ -27,12 +28,8 @@ GRID_S = 5
 UNIT = 10**6
 #: What leaving an item out costs, as a share of its weight: shrinking it to nothing would cost 1.
 DROPPING = {Priority.MOVES: (4, 1), Priority.EVEN: (1, 2), Priority.HOLDS: (1, 16)}
-#: Later rounds are too far for whole numbers of 64 bits on the way to a tapered value.
-_ROUNDS_IN_64_BITS = 7
 #: Weight times the square of a distance, up to which a cost stays within 64 bits on the way.
 _COST_IN_64_BITS = 2**40
-
-Ints = NDArray[np.int64]
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -84,16 +81,20 @@ class Chosen(NamedTuple):
     weight: int
 
 
-def cost_of(wanted_s: int, dose_s: int, weight: int, *, off_grid: bool, halves: int = 2) -> int:
-    """The cost of one dose: the table that the fit shares with its oracle.
+def cost_of(wanted_s: Count, dose_s: Count, weight: Count, halves: Count | int) -> Count:
+    """The cost of one dose, or of many: the table that the fit shares with its oracle and with catching up.
 
     weight x ((dose - wanted) / max(wanted, 10 s))^2 with doses in seconds of one pass and the weight
     equal to the wanted seconds over all passes, times the teacher's mark in halves, so that every dose
-    gives the same share; plus OFF_GRID for a hold off the 5 s grid. An integer, rounded half up.
+    gives the same share. An integer, rounded half up.
     """
-    scale = max(wanted_s, 10) ** 2
-    cost = (UNIT * halves * weight * (dose_s - wanted_s) ** 2 + scale) // (2 * scale)
-    return cost + OFF_GRID if off_grid else cost
+    scale = within(wanted_s, 10, LONGEST_S) ** 2
+    return (UNIT * halves * weight * (dose_s - wanted_s) ** 2 + scale) // (2 * scale)
+
+
+def off_grid_cost(dose: Dose | None) -> int:
+    """What a dose costs beside that in each value off the 5 s grid: holds are even, unless they snap to breaths."""
+    return OFF_GRID if isinstance(dose, Hold) and not dose.snap else 0
 
 
 def drop_cost(weight: int, halves: int, priority: Priority) -> int:
@@ -111,28 +112,26 @@ def choices_of(visited: Iterable[Visited], style: CueStyle) -> dict[str, Chosen]
     sizes = np.array([len(row.values) + 1 for row in rows], dtype=np.int64)
     values = np.array([value for row in rows for value in (*row.values, row.wanted)], dtype=np.int64)
     numbers = np.array([_numbers(row) for row in rows], dtype=np.int64)
-    cycle_ms, lacks_ms, factor, whole, times, halves, off_grid = np.repeat(numbers.T, sizes, axis=1)
+    cycle_ms, lacks_ms, factor, multiple, times, halves, off_grid = np.repeat(numbers.T, sizes, axis=1)
     ends: Ints = np.cumsum(sizes)
     starts: Ints = ends - sizes
 
-    seconds = -((lacks_ms - factor * values * cycle_ms) // 1000)
-    seconds = times * (seconds - seconds % whole)
+    seconds = times * seconds_at(values, cycle_ms, lacks_ms, factor, multiple)
     for index, row in enumerate(rows):
         if row.tapers:
             at = slice(starts[index], ends[index])
             seconds[at] += _later_s(row, values[at], style.breath_ms)
     weights = seconds[ends - 1]
 
-    lasting = -((lacks_ms - values * cycle_ms) // 1000)  # of one pass
+    lasting = seconds_at(values, cycle_ms, lacks_ms, 1, 1)  # of one pass
     wanted = lasting[ends - 1]
-    scale = np.repeat(np.maximum(wanted, 10) ** 2, sizes)
-    apart = np.abs(lasting - np.repeat(wanted, sizes))
-    costs = (UNIT * halves * np.repeat(weights, sizes) * apart**2 + scale) // (2 * scale)
-    furthest = np.maximum.reduceat(apart, starts)
+    each_wanted, each_weight = np.repeat(wanted, sizes), np.repeat(weights, sizes)
+    costs = cost_of(each_wanted, lasting, each_weight, halves)
+    furthest = np.maximum.reduceat(np.abs(lasting - each_wanted), starts)
     for n in np.flatnonzero(weights * furthest**2 >= _COST_IN_64_BITS):
-        item, weight, wanted_s, at = rows[n].visited.item, int(weights[n]), int(wanted[n]), slice(starts[n], ends[n])
-        mark = item.matters.halves
-        costs[at] = [cost_of(wanted_s, s, weight, off_grid=False, halves=mark) for s in lasting[at].tolist()]
+        weight, wanted_s, at = int(weights[n]), int(wanted[n]), slice(starts[n], ends[n])
+        mark = rows[n].visited.item.matters.halves
+        costs[at] = [cost_of(wanted_s, s, weight, mark) for s in lasting[at].tolist()]
     costs += np.where(lasting % GRID_S, off_grid, 0)
 
     found: dict[str, list[Choice]] = {}
@@ -182,28 +181,11 @@ def _rows(visited: Visited, style: CueStyle) -> Iterator[_Row]:
 def _numbers(row: _Row) -> tuple[int, ...]:
     """What the seconds and costs of a dose follow from.
 
-    The milliseconds of a cycle, and those that the last one lacks; its factor; of what its seconds are a
-    multiple; how often it is alike; its mark in halves; the cost of being off the grid.
+    Its rule of work; how often it is alike; its mark in halves; the cost of being off the grid.
     """
-    item, dose, group = row.visited.item, row.dose, row.visited.group
-    cycle_ms, lacks_ms, factor, halved = 1000, 0, 1, False
+    item, group = row.visited.item, row.visited.group
     times = row.visited.times * (1 if row.tapers else group.rounds)
-    if isinstance(item, MoveItem):
-        factor = rep_total(item, row.stage, 1)
-        halved = isinstance(dose, Timed) and dose.manner is Manner.HALVES
-        if isinstance(dose, COUNTED):
-            cycle_ms = dose.cycle_ms
-            lacks_ms = cycle_ms - dose.pass_ms(1)
-    off_grid = OFF_GRID if isinstance(dose, Hold) and not dose.snap else 0
-    return (
-        cycle_ms,
-        lacks_ms,
-        factor,
-        2 if halved else 1,
-        times,
-        item.matters.halves,
-        off_grid,
-    )
+    return (*work_rule(item, row.stage), times, item.matters.halves, off_grid_cost(row.dose))
 
 
 def _later_s(row: _Row, values: Ints, breath_ms: int) -> Ints:
@@ -212,34 +194,11 @@ def _later_s(row: _Row, values: Ints, breath_ms: int) -> Ints:
     assert isinstance(visited.item, MoveItem)  # noqa: S101 - time without a move does not taper
     for round_ in range(2, visited.group.rounds + 1):
         done = in_round(visited.item, row.stage, values, round_, visited.group.taper_percent, breath_ms)
-        total += visited.times * work_s(visited.item, row.stage, done)
+        total += visited.times * work_seconds(visited.item, row.stage, done)
     return total
 
 
 def in_round(item: MoveItem, stage: int, values: Ints, round_: int, taper_percent: int, breath_ms: int) -> Ints:
     """What each value of a dose is in a round, as `Pass.value` has it for one."""
-    if round_ == 1 or taper_percent == 100:
-        return values
-    dose, even = item.dose_at(stage), stage == 1 and item.even
-    if round_ > _ROUNDS_IN_64_BITS:
-        found = [tapered(dose, v, round_, taper_percent, breath_ms, even=even) for v in values.tolist()]
-        return np.array(found, dtype=np.int64)
-    top, bottom = taper_percent ** (round_ - 1), 100 ** (round_ - 1)
-    q = dose.quantity
-    inside: Ints = np.minimum(np.maximum((2 * values * top + bottom) // (2 * bottom), q.least), q.most)
-    if not stepped(dose, even=even):
-        return inside
-    steps = np.array(allowed(dose, breath_ms, even=even), dtype=np.int64)
-    above = np.searchsorted(steps, inside)
-    lower, upper = steps[np.maximum(above - 1, 0)], steps[np.minimum(above, len(steps) - 1)]
-    return np.where(np.abs(inside - lower) <= np.abs(upper - inside), lower, upper)
-
-
-def work_s(item: MoveItem, stage: int, values: Ints) -> Ints:
-    """Whole seconds of the work of a stage in one pass at each value, as `passes.work_seconds` has them for one."""
-    dose = item.dose_at(stage)
-    seconds = rep_total(item, stage, 1) * values
-    if isinstance(dose, COUNTED):
-        seconds = -((dose.cycle_ms - dose.pass_ms(1) - seconds * dose.cycle_ms) // 1000)
-    halved = isinstance(dose, Timed) and dose.manner is Manner.HALVES
-    return seconds - seconds % 2 if halved else seconds
+    even = stage == 1 and item.even
+    return tapered(item.dose_at(stage), values, round_, taper_percent, breath_ms, even=even)

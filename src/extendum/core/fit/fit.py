@@ -15,11 +15,11 @@ import numpy as np
 
 from extendum.core.edit.script_edits import replace_items
 from extendum.core.fit.counted import Tally, Wanted
-from extendum.core.fit.dose_options import Choice, Ints
+from extendum.core.fit.dose_options import Choice
 from extendum.core.fit.graph import Net
 from extendum.core.fit.paths import Ways
 from extendum.core.fit.solver import FAR, Tables, Taken
-from extendum.core.model.dose_values import actual
+from extendum.core.model.dose_values import Ints, actual
 from extendum.core.model.item import Item, MoveItem, dropped, may_go
 from extendum.core.model.script import LONGEST_CLASS_S, Script
 from extendum.core.timing.facts import whole_minutes

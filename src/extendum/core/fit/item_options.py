@@ -12,13 +12,14 @@ from typing import NamedTuple
 
 import numpy as np
 
-from extendum.core.fit.dose_options import Choice, Ints, Visited, choices_of, drop_cost, in_round, work_s
+from extendum.core.fit.dose_options import Choice, Visited, choices_of, drop_cost, in_round
 from extendum.core.fit.lanes import Places
-from extendum.core.model.item import Item, MoveItem, Talk
+from extendum.core.model.dose_values import Ints
+from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.script import Priority
 from extendum.core.model.style import CueStyle
-from extendum.core.timing.durations import Beside, beside, beside_s
-from extendum.core.timing.parts import Facts, handling_s, side_facts
+from extendum.core.timing.durations import Beside, Facts, beside, beside_s, handling_s, work_seconds
+from extendum.core.timing.facts import side_facts
 from extendum.core.timing.sequence import Pass, Step
 from extendum.core.timing.speech import word_count
 
@@ -130,9 +131,7 @@ class Offers:
 
     def _offer_of_still(self, item: Item, contexts: Iterable[Context]) -> Offer:
         """The offer of time without a move: each visit lasts as long as handling props takes."""
-        handling = [0]
-        if isinstance(item, Talk):
-            handling = [handling_s(item, self._places.situation(one.at)) for one in contexts for _ in one.rounds]
+        handling = [handling_s(item, self._places.situation(one.at)) for one in contexts for _ in one.rounds]
         choice = self._chosen[item.id].choices[0]
         if max(handling) <= choice.values[0]:
             return self._offer_of_seconds(item, choice.seconds)
@@ -164,7 +163,7 @@ class Offers:
         for round_ in range(1, group.rounds + 1):
             done = in_round(item, 1, values, round_, group.taper_percent, self._style.breath_ms)
             said = []
-            for count, lasting in zip(done.tolist(), work_s(item, 1, done).tolist(), strict=True):
+            for count, lasting in zip(done.tolist(), work_seconds(item, 1, done).tolist(), strict=True):
                 number = str(count), str(lasting)
                 kind = number if glued else (word_count(number[0]), word_count(number[1]))
                 if kind not in known:  # numbers of as many words take as long to say

@@ -11,7 +11,7 @@ from extendum.core.fit.lanes import Before, Places, lanes_of
 from extendum.core.model.body import Side
 from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.script import Group
-from extendum.core.timing.parts import Facts
+from extendum.core.timing.durations import Facts
 from extendum.core.timing.sequence import Pass, Step, arrived, visit
 
 #: Where a lane is: known, or since its unknown beginning only these items without a move were met.

@@ -12,7 +12,7 @@ from typing import NamedTuple
 
 from extendum.core.model.body import Side
 from extendum.core.model.script import Group, SidePlan
-from extendum.core.timing.parts import Situation, situation_after
+from extendum.core.timing.durations import Situation, situation_after
 from extendum.core.timing.sequence import Pass, Step, is_between, on_side
 
 #: The pass that a lane begins after: item, side, direction, set.

@@ -19,9 +19,9 @@ from extendum.core.fit.lane_steps import Course
 from extendum.core.fit.lanes import Before, Places, came_true
 from extendum.core.model.item import Item, MoveItem, is_out
 from extendum.core.model.script import Group, Script, SidePlan
+from extendum.core.timing.durations import Facts
 from extendum.core.timing.facts import AFTER_THE_LAST, facts_along
 from extendum.core.timing.layout import start_situation
-from extendum.core.timing.parts import Facts
 from extendum.core.timing.sequence import Pass, Step, all_rounds, one_round
 
 #: Where every set of items has to be tried, so many may go; of more, those that cost least to leave out.

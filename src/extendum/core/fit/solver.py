@@ -11,9 +11,10 @@ from typing import NamedTuple
 
 import numpy as np
 
-from extendum.core.fit.dose_options import Choice, Ints
+from extendum.core.fit.dose_options import Choice
 from extendum.core.fit.graph import Edge, Net, Node
 from extendum.core.fit.item_options import NOTHING
+from extendum.core.model.dose_values import Ints
 from extendum.core.model.item import Item
 
 FAR = int(np.iinfo(np.int64).max // 4)

@@ -68,7 +68,27 @@ class Beat:
     count: int
 
 
-class _Lasting(Checked):
+class _Cycles(Checked):
+    """A dose as cycles of phases, of which the last may lack its end; a second that only passes is a cycle too."""
+
+    __slots__ = ()
+
+    @property
+    def cycle_ms(self) -> int:
+        """Milliseconds of one cycle."""
+        return 1000
+
+    @property
+    def lacks_ms(self) -> int:
+        """Milliseconds that the last cycle of a pass lacks."""
+        return 0
+
+    def pass_ms(self, value: int) -> int:
+        """Milliseconds of one pass at this value of the quantity."""
+        return value * self.cycle_ms - self.lacks_ms
+
+
+class _Lasting(_Cycles):
     """A dose whose quantity is seconds."""
 
     __slots__ = ()
@@ -85,16 +105,12 @@ class _Lasting(Checked):
         changed: Any = replace(self, seconds=quantity)  # type: ignore[type-var]
         return changed  # type: ignore[no-any-return]
 
-    def pass_ms(self, value: int) -> int:
-        """Milliseconds of one pass at this value of the quantity."""
-        return value * 1000
-
     def beats(self, value: int) -> Iterator[Beat]:
         """Time that only passes has no beats."""
         return iter(())
 
 
-class _Counted(Checked):
+class _Counted(_Cycles):
     """A dose whose quantity is a count of cycles of phases."""
 
     __slots__ = ()
@@ -126,10 +142,6 @@ class _Counted(Checked):
     def cycle_ms(self) -> int:
         """Milliseconds of one cycle."""
         return sum(ms for _, ms in self.named_phases)
-
-    def pass_ms(self, value: int) -> int:
-        """Milliseconds of one pass at this value of the quantity."""
-        return value * self.cycle_ms
 
     def beats(self, value: int) -> Iterator[Beat]:
         """Each phase of each cycle; the last one lasts to the end of the pass's last second."""
@@ -217,10 +229,10 @@ class Pulses(_Counted):
         """The phases of one pulse."""
         return tuple((phase.name, phase.ms) for phase in self.phases)
 
-    def pass_ms(self, value: int) -> int:
-        """Milliseconds of one pass: the last release belongs to coming out."""
-        last_ms = self.phases[-1].ms if len(self.phases) > 1 else 0
-        return value * self.cycle_ms - last_ms
+    @property
+    def lacks_ms(self) -> int:
+        """Milliseconds of the last release: it belongs to coming out."""
+        return self.phases[-1].ms if len(self.phases) > 1 else 0
 
 
 @dataclass(frozen=True, slots=True)

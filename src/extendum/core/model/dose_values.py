@@ -3,11 +3,29 @@
 from __future__ import annotations
 
 from bisect import bisect_left
+from collections.abc import Sequence
+from typing import TypeVar
+
+import numpy as np
+from numpy.typing import NDArray
 
 from extendum.core.model.body import Posture
 from extendum.core.model.dose import LONGEST_HOLD_S, Dose, Hold, Manner, Timed
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.style import CueStyle
+
+Ints = NDArray[np.int64]
+#: One value of a dose, or many at once: the same rule holds for both.
+Count = TypeVar("Count", int, Ints)
+#: Later rounds are too far for whole numbers of 64 bits on the way to a tapered value.
+_ROUNDS_IN_64_BITS = 7
+
+
+def within(value: Count, least: int, most: int) -> Count:
+    """The value, or the limit that it lies beyond."""
+    if isinstance(value, int):
+        return min(max(value, least), most)
+    return np.minimum(np.maximum(value, least), most)
 
 
 def allowed(dose: Dose, breath_ms: int, *, even: bool = False) -> tuple[int, ...]:
@@ -52,11 +70,17 @@ def conventional(values: tuple[int, ...], dose: Dose, style: CueStyle, posture: 
     return inside or values
 
 
-def nearest(values: tuple[int, ...], wanted: int) -> int:
+def nearest(values: Sequence[int], wanted: Count) -> Count:
     """Of ascending values the nearest to a wanted one; of two, the smaller."""
-    at = bisect_left(values, wanted)
-    lower, upper = values[max(at - 1, 0)], values[min(at, len(values) - 1)]
-    return lower if wanted - lower <= abs(upper - wanted) else upper
+    if isinstance(wanted, int):
+        at = bisect_left(values, wanted)
+        lower, upper = values[max(at - 1, 0)], values[min(at, len(values) - 1)]
+        return lower if wanted - lower <= abs(upper - wanted) else upper
+    steps: Ints = np.array(values, dtype=np.int64)
+    above = np.searchsorted(steps, wanted)
+    below, beyond = steps[np.maximum(above - 1, 0)], steps[np.minimum(above, len(steps) - 1)]
+    found: Ints = np.where(wanted - below <= np.abs(beyond - wanted), below, beyond)
+    return found
 
 
 def actual(dose: Dose, breath_ms: int, value: int | None = None) -> int:
@@ -72,12 +96,14 @@ def stepped(dose: Dose, *, even: bool = False) -> bool:
     return isinstance(dose, Timed) and dose.manner is Manner.HALVES
 
 
-def tapered(dose: Dose, value: int, round_: int, taper_percent: int, breath_ms: int, *, even: bool = False) -> int:
+def tapered(dose: Dose, value: Count, round_: int, taper_percent: int, breath_ms: int, *, even: bool = False) -> Count:
     """The value in a later round: value x taper^(round - 1), rounded, inside the limits, on the dose's steps."""
     if round_ == 1 or taper_percent == 100:
         return value
-    top, bottom = value * taper_percent ** (round_ - 1), 100 ** (round_ - 1)
-    rounded = (2 * top + bottom) // (2 * bottom)
-    q = dose.quantity
-    inside = min(max(rounded, q.least), q.most)
+    if not isinstance(value, int) and round_ > _ROUNDS_IN_64_BITS:
+        each = [tapered(dose, one, round_, taper_percent, breath_ms, even=even) for one in value.tolist()]
+        return np.array(each, dtype=np.int64)
+    top: int = taper_percent ** (round_ - 1)
+    bottom: int = 100 ** (round_ - 1)
+    inside = within((2 * value * top + bottom) // (2 * bottom), dose.quantity.least, dose.quantity.most)
     return nearest(allowed(dose, breath_ms, even=even), inside) if stepped(dose, even=even) else inside

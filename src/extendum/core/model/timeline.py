@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import NamedTuple
 
 from extendum.core.model.body import Side
 from extendum.core.model.errors import RefusedError
@@ -104,6 +106,20 @@ class Anchor(StrEnum):
     END = "end"
 
 
+class Why(NamedTuple):
+    """Where a length comes from: what tells it in words, which is done only when somebody asks, and about what."""
+
+    tell: Callable[..., str] = str
+    about: tuple[object, ...] = ()
+
+    def __str__(self) -> str:
+        return self.tell(*self.about)
+
+
+#: Of a length that nothing is known of.
+NO_REASON = Why()
+
+
 @dataclass(frozen=True, slots=True)
 class Segment:
     """A stretch of whole seconds [start_s, end_s) on the main lane, and why it lasts that long.
@@ -122,7 +138,7 @@ class Segment:
     pass_number: int
     round: int
     stage: int | None
-    reason: str
+    why: Why = NO_REASON
     direction: str | None = None
     way_s: int = 0
     words_ms: int = 0
@@ -135,6 +151,11 @@ class Segment:
     def seconds(self) -> int:
         """How long it lasts."""
         return self.end_s - self.start_s
+
+    @property
+    def reason(self) -> str:
+        """Why it lasts that long, in words."""
+        return str(self.why)
 
 
 @dataclass(frozen=True, slots=True)

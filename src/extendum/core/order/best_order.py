@@ -7,7 +7,7 @@ from itertools import pairwise
 
 import numpy as np
 
-from extendum.core.fit.dose_options import Ints
+from extendum.core.model.dose_values import Ints
 
 #: Up to so many the order is proved best.
 EXACT_UP_TO = 12

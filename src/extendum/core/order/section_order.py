@@ -14,14 +14,14 @@ from enum import StrEnum
 import numpy as np
 
 from extendum.core.edit.script_edits import with_items
-from extendum.core.fit.dose_options import Ints
 from extendum.core.model.body import Region
+from extendum.core.model.dose_values import Ints
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import Item, MoveItem, Talk
 from extendum.core.model.script import Group, Pin, Script, Section, SidePlan
 from extendum.core.order.best_order import EXACT_UP_TO, Costs, best_tour
-from extendum.core.timing.layout import lay_out, length_of
-from extendum.core.timing.parts import Situation, pass_parts, situation_after
+from extendum.core.timing.durations import Situation, situation_after
+from extendum.core.timing.layout import lay_out, length_of, step_s
 from extendum.core.timing.sequence import Arrival, Pass, Step, Still, is_between, steps_of
 
 #: The body from head to feet; breath and the whole body are at no height.
@@ -226,8 +226,8 @@ class _Neighbours:
         return situation
 
     def _cost(self, step: Pass, before: Situation) -> int:
-        parts = pass_parts(step, before, self._script.style, self._facts)[0]
-        return _CHANGE * sum(_changes(step, before)) + _SECOND * sum(part.seconds for part in parts)
+        seconds = step_s(step, before, self._script.style, self._facts)
+        return _CHANGE * sum(_changes(step, before)) + _SECOND * seconds
 
     def _tail(self, move: int, lane: int) -> Situation:
         return situation_after(self._lanes[move][min(lane, len(self._lanes[move]) - 1)][-1], self._entry)

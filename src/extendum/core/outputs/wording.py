@@ -14,10 +14,11 @@ from extendum.core.model.script import Script
 from extendum.core.model.style import RATES
 from extendum.core.model.timeline import CueKind, Mode, Segment, Timeline
 from extendum.core.model.words import fill
-from extendum.core.timing.layout import Laid, lay_out, talk_ms
-from extendum.core.timing.parts import ceil_s, pass_facts, way_ms
+from extendum.core.timing.durations import way_into
+from extendum.core.timing.layout import Laid, lay_out
+from extendum.core.timing.parts import talk_ms
 from extendum.core.timing.sequence import Arrival, Pass
-from extendum.core.timing.speech import SENTENCE_MS, sentences, speaking_ms, word_count
+from extendum.core.timing.speech import SENTENCE_MS, ceil_s, sentences, speaking_ms, word_count
 
 #: Read aloud once to find the speaking rate of a person.
 SAMPLE = (
@@ -128,7 +129,7 @@ def _of_field(script: Script, item: MoveItem, name: str, own: list[Laid]) -> Rea
         return None
     room: int | None = None
     if name in _ON_THE_WAY and which:
-        ways = (way_ms(one.step, one.before, script.style) for one in which if isinstance(one.step, Pass))
+        ways = (way_into(one.step, one.before, script.style).ms for one in which if isinstance(one.step, Pass))
         room = min(ways) or None  # nobody moves: the words have a time of their own
     elif name == "release":
         room = item.move.slow_rise_s * 1000 or None
@@ -142,7 +143,7 @@ def _reading(script: Script, item: MoveItem, name: str, words: str, own: list[La
     for one in own:
         if isinstance(one.step, Pass):
             label = " ".join(filter(None, (str(one.step.side), one.step.direction)))
-            said.setdefault(label, fill(words, pass_facts(one.step, script.style, one.facts)))
+            said.setdefault(label, fill(words, one.facts))
     longest = max((speaking_ms(text, script.style.words_per_minute) for text in said.values()), default=0)
     literal = tuple(literal_sides(words)) if item.move.sided or item.move.sidedness.alternates else ()
     return Reading(item.id, name, words, tuple(said.items()), longest, room, literal)

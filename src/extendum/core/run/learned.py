@@ -20,8 +20,7 @@ from extendum.core.model.timeline import Mode, Segment, SegmentKind, Timeline, c
 from extendum.core.run.log import Spent, spent
 from extendum.core.run.state import Run
 from extendum.core.run.steps import pass_of
-from extendum.core.timing.parts import ceil_s
-from extendum.core.timing.speech import SENTENCE_MS, sentences, word_count
+from extendum.core.timing.speech import SENTENCE_MS, ceil_s, sentences, word_count
 
 #: A rate is judged by at least so many words, and told when it is off by so many percent.
 WORDS_LEAST, RATE_PERCENT = 40, 5

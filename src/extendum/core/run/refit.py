@@ -2,23 +2,26 @@
 
 From the planned end of the step that is on. Every dose still to come gives inside its own limits, by item and round;
 both sides stay equal, a second side whose first is done keeps what that got, the closing stays, and nothing is left out
-without being asked. Exact, by dynamic programming over seconds.
+without being asked. The fit's costs and tables decide, with what was planned as what is wanted.
 """
 
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from typing import NamedTuple
 
 import numpy as np
-import numpy.typing as npt
 
+from extendum.core.fit.dose_options import Choice, Visited, choices_of
 from extendum.core.fit.explain import changes_words, names
 from extendum.core.fit.fit import Change
-from extendum.core.model.dose import Dose, Manner, Timed, pass_seconds
-from extendum.core.model.dose_values import allowed, conventional
-from extendum.core.model.item import Keep, Matters, MoveItem, rep_total
-from extendum.core.model.script import Role, Script
+from extendum.core.fit.graph import Edge, Net, Node
+from extendum.core.fit.item_options import Offer
+from extendum.core.fit.solver import FAR, Tables
+from extendum.core.model.dose import Manner, Timed
+from extendum.core.model.item import Keep, Matters, MoveItem
+from extendum.core.model.script import Group, Role, Script
 from extendum.core.model.timeline import Timeline, clock
 from extendum.core.run.state import Run
 from extendum.core.run.steps import Step
@@ -51,17 +54,16 @@ class Refit:
         return f"{f'{what.capitalize()}, and still' if what else 'Still'} {how}.{go}"
 
 
-@dataclass(frozen=True, slots=True)
-class _Unit:
-    """One dose still to come in one round: its steps, the values it may take, and their seconds and costs."""
+class _Unit(NamedTuple):
+    """One dose still to come in one round: its steps, and what it may be; what was planned costs nothing."""
 
-    item: MoveItem
-    dose: Dose
     steps: tuple[Step, ...]
-    now: int
-    values: tuple[int, ...]
-    seconds: tuple[int, ...]
-    costs: tuple[int, ...]
+    choice: Choice
+
+    @property
+    def planned_s(self) -> int:
+        """Seconds of all its steps as they stand."""
+        return sum(step.ms for step in self.steps) // 1000
 
 
 def refit(script: Script, timeline: Timeline, run: Run, ends_at: int) -> Refit:
@@ -71,93 +73,78 @@ def refit(script: Script, timeline: Timeline, run: Run, ends_at: int) -> Refit:
     on = 0 if run.ended else max(0, run.step.ms - run.into)
     fixed = sum(step.ms for step in run.steps[run.at + 1 :] if step.id not in inside)
     wanted = (ends_at - run.clock - on - fixed) // 1000
-    totals = [0, 0]
-    for unit in units:
-        totals = [totals[0] + min(unit.seconds) * len(unit.steps), totals[1] + max(unit.seconds) * len(unit.steps)]
-    table, picks = _tables(units, totals[1])
-    reachable = np.flatnonzero(table < _NEVER)
-    total = int(reachable[np.abs(reachable - wanted).argmin()]) if units else 0
-    fits, changes = _chosen(units, picks, total)
+    planned = sum(unit.planned_s for unit in units)
+    if abs(planned - wanted) <= ENOUGH_S:
+        return Refit((), (), 0)
+    total, fits, changes = _fitted(units, wanted)
     off = total - wanted
     return Refit(
         fits, changes, off if abs(off) > ENOUGH_S else 0, _could_go(script, run, off) if off > ENOUGH_S else ()
     )
 
 
-_NEVER = np.int64(2**62)
+Fits = tuple[tuple[str, int], ...]
 
 
-def _tables(units: Sequence[_Unit], most: int) -> tuple[npt.NDArray[np.int64], list[npt.NDArray[np.int16]]]:
-    """The least cost of every total, and the value that each unit takes for it."""
-    table = np.full(most + 1, _NEVER)
-    table[0] = 0
-    picks = []
-    for unit in units:
-        new, pick = np.full(most + 1, _NEVER), np.zeros(most + 1, np.int16)
-        for n, (seconds, cost) in enumerate(zip(unit.seconds, unit.costs, strict=True)):
-            by = seconds * len(unit.steps)
-            if by > most:
-                continue
-            tried = np.where(table[: most + 1 - by] < _NEVER, table[: most + 1 - by] + cost, _NEVER)
-            better = tried < new[by:]
-            new[by:][better] = tried[better]
-            pick[by:][better] = n
-        table = new
-        picks.append(pick)
-    return table, picks
-
-
-def _chosen(
-    units: Sequence[_Unit], picks: Sequence[npt.NDArray[np.int16]], total: int
-) -> tuple[tuple[tuple[str, int], ...], tuple[Change, ...]]:
+def _fitted(units: Sequence[_Unit], wanted: int) -> tuple[int, Fits, tuple[Change, ...]]:
+    """The total nearest to the wanted one, the new lengths by step at least cost, and what changes."""
+    nodes = [Node(n) for n in range(len(units) + 1)]
+    for node, after, unit in zip(nodes, nodes[1:], units, strict=False):
+        node.edges.append(Edge(after, unit.choice.item, Offer.of((unit.choice,), 0)))
+    net = Net(nodes[0], nodes[:-1], nodes[-1])
+    least_s, most_s = net.extremes or (0, 0)
+    tables = Tables(net, least_s, most_s)
+    if tables.root is None:  # nothing can give
+        return 0, (), ()
+    reachable = np.flatnonzero(tables.root.costs < FAR) + tables.root.low
+    total = int(reachable[np.abs(reachable - wanted).argmin()])
     fits: list[tuple[str, int]] = []
     changes: list[Change] = []
-    for unit, pick in zip(reversed(units), reversed(picks), strict=True):
-        n = int(pick[total])
-        total -= unit.seconds[n] * len(unit.steps)
-        if unit.seconds[n] != unit.now:
-            fits += [(step.id, unit.seconds[n] * 1000) for step in unit.steps]
-            before = min(range(len(unit.values)), key=lambda k: abs(unit.seconds[k] - unit.now))
-            kind = unit.dose.tag
-            values = (unit.values[before], unit.values[n])
-            changes.append(Change(unit.item.id, unit.item.name, unit.dose.unit, *values, kind))
-    return tuple(reversed(fits)), tuple(reversed(changes))
+    for unit, taken in zip(units, tables.way(total) or (), strict=True):
+        choice, value = unit.choice, taken.values[0]
+        ms = int(choice.seconds[choice.values.index(value)]) * 1000 // len(unit.steps)
+        if ms != unit.steps[0].ms // 1000 * 1000:
+            fits += [(step.id, ms) for step in unit.steps]
+            item = choice.item
+            changes.append(Change(item.id, item.name, choice.unit, choice.quantity.wanted, value, choice.kind))
+    return total, tuple(fits), tuple(changes)
 
 
 def _units(script: Script, timeline: Timeline, run: Run) -> list[_Unit]:
     """What may give: the doses still to come whose first side is not done, outside the closing."""
     closing = {i.id for section in script.sections if section.role is Role.CLOSING for i in section.items}
+    items = {item.id: item for item in script.moves() if item.id not in closing}
     segments = {segment.id: segment for segment in timeline.segments}
     settled = {step.partner for step in run.steps[: run.at + 1] if step.partner}
     found: dict[tuple[str, int, int], list[Step]] = {}
     for step in run.steps[run.at + 1 :]:
         segment = segments.get(step.id)
-        if segment and step.works and step.id not in settled and step.item not in closing and segment.stage:
+        if segment and segment.stage and step.item in items and step.id not in settled:
             found.setdefault((step.item, segment.round, segment.stage), []).append(step)
-    units = []
-    for (item_id, _, stage), steps in found.items():
-        item = script.item(item_id)
-        if isinstance(item, MoveItem):
-            unit = _unit(script, item, stage, tuple(steps))
-            units += [unit] if unit else []
-    return units
+    units = (_unit(script, items[item], stage, tuple(steps)) for (item, _, stage), steps in found.items())
+    return [unit for unit in units if unit]
 
 
 def _unit(script: Script, item: MoveItem, stage: int, steps: tuple[Step, ...]) -> _Unit | None:
-    dose, style = item.dose_at(stage), script.style
-    halves = isinstance(dose, Timed) and dose.manner is Manner.HALVES
-    if dose.quantity.locked or halves:
+    """A dose as it was planned for a round: what a round with a taper, or a hand, has made of it is what is wanted."""
+    dose, now_s = item.dose_at(stage), steps[0].ms // 1000
+    if dose.quantity.locked or (isinstance(dose, Timed) and dose.manner is Manner.HALVES):
         return None
-    values = conventional(allowed(dose, style.breath_ms, even=stage == 1 and item.even), dose, style, item.move.posture)
-    seconds = [pass_seconds(dose, rep_total(item, stage, value)) for value in values]
-    now = steps[0].ms // 1000
-    if now not in seconds:  # as a round with a taper, or a hand, has made it
-        near = min(range(len(seconds)), key=lambda n: abs(seconds[n] - now))
-        seconds[near] = now
-    weight = max(1, now) * len(steps) * item.matters.halves
-    scale = max(now, 10) ** 2
-    costs = [10**6 * weight * (s - now) ** 2 // scale for s in seconds]
-    return _Unit(item, dose, steps, now, tuple(values), tuple(seconds), tuple(costs))
+    options = _options(script, item, stage, len(steps))
+    lasting = options.seconds // len(steps)
+    near = int(np.abs(lasting - now_s).argmin())
+    planned = replace(dose.quantity, wanted=options.values[near], now=options.values[near])
+    choice = _options(script, item.having(planned, stage), stage, len(steps))
+    seconds, costs = choice.seconds.copy(), choice.costs.copy()
+    seconds[near], costs[near] = now_s * len(steps), 0
+    ends_s = int(seconds.min()), int(seconds.max())
+    return _Unit(steps, Choice(choice.item, stage, choice.values, seconds, costs, *ends_s))
+
+
+def _options(script: Script, item: MoveItem, stage: int, times: int) -> Choice:
+    """What a dose may be when it is done so many times, all alike."""
+    visited = Visited(item, Group("alike", "", (item,)), times)
+    return choices_of([visited], script.style)[item.id].choices[stage - 1]
 
 
 def _could_go(script: Script, run: Run, off_s: int) -> tuple[str, ...]:

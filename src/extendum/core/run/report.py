@@ -13,7 +13,7 @@ from types import MappingProxyType
 from extendum.core.fit.explain import names
 from extendum.core.model.body import Side
 from extendum.core.model.script import Script
-from extendum.core.model.timeline import Segment, SegmentKind, Timeline, clock
+from extendum.core.model.timeline import NO_REASON, Segment, SegmentKind, Timeline, clock
 from extendum.core.run.log import Spent, spent
 from extendum.core.run.state import Event, Run, Span
 from extendum.core.run.steps import Step, steps_of
@@ -319,7 +319,7 @@ def as_taught(script: Script, timeline: Timeline, run: Run, brought: Mapping[str
                 plain = replace(plain, kind=SegmentKind.REST, item="", name="paused", side=None, stage=None)
             step = steps.get(span.step)
             side = Side(step.side) if step and step.side and not span.paused else plain.side
-            found.append(replace(plain, id=f"{plain.id}#{n}", start_s=start, end_s=end, side=side, reason=""))
+            found.append(replace(plain, id=f"{plain.id}#{n}", start_s=start, end_s=end, side=side, why=NO_REASON))
     return Timeline(found[-1].end_s if found else 0, tuple(found))
 
 
@@ -327,7 +327,7 @@ def _unplanned(step: Step | None, called: Mapping[str, str]) -> Segment:
     """Something that was put in, as a segment."""
     name = called.get(step.item, "put in") if step else "put in"
     kind = SegmentKind.HOLD if step and step.works else SegmentKind.REST
-    return Segment(step.id if step else "?", kind, 0, 1, step.item if step else "", name, None, 1, 1, None, "")
+    return Segment(step.id if step else "?", kind, 0, 1, step.item if step else "", name, None, 1, 1, None)
 
 
 def _s(ms: int) -> str:

@@ -7,17 +7,13 @@ from collections.abc import Iterator
 from extendum.core.model.body import Side
 from extendum.core.model.item import Talk
 from extendum.core.model.script import Meanwhile, Script
-from extendum.core.model.style import CueStyle
-from extendum.core.model.timeline import Cue, Mode, Segment, SegmentKind, Timeline, Unsaid
+from extendum.core.model.timeline import Cue, Mode, Segment, SegmentKind, Timeline, Unsaid, Why
 from extendum.core.timing.cues import Placed, meanwhile_cues, said_cues, talk_cues
-from extendum.core.timing.layout import Laid, lay_out, talk_ms
-from extendum.core.timing.parts import (
-    Facts,
-    Part,
-    pass_facts,
-)
+from extendum.core.timing.durations import Facts
+from extendum.core.timing.layout import Laid, lay_out
+from extendum.core.timing.parts import Part
+from extendum.core.timing.reasons import meanwhile_reason, reset_reason
 from extendum.core.timing.sequence import Pass, Still
-from extendum.core.timing.speech import speaking_ms
 from extendum.core.timing.work_cues import Work
 
 
@@ -31,7 +27,7 @@ def compile_script(script: Script) -> Timeline:
     placed: list[Placed] = []
     at = 0
     for index, one in enumerate(laid):
-        timed = list(_timed(one, at, script.style))
+        timed = list(_timed(one, at))
         at = timed[-1][0].end_s if timed else at
         segments += [segment for segment, _ in timed]
         underlays += _resets(timed)
@@ -50,7 +46,7 @@ def compile_script(script: Script) -> Timeline:
         if hosts:
             name = f"{under.id}.1.1.{SegmentKind.MEANWHILE}"
             start, end = hosts[0].start_s, hosts[-1].end_s
-            why = f"{end - start} s, under what goes on from {hosts[0].name} to {hosts[-1].name}"
+            why = Why(meanwhile_reason, (end - start, hosts[0].name, hosts[-1].name))
             underlays.append(
                 Segment(name, SegmentKind.MEANWHILE, start, end, under.id, under.name, None, 1, 1, None, why)
             )
@@ -79,7 +75,7 @@ def _hosts(hosted: list[str], segments: list[Segment]) -> list[Segment]:
 Timed = tuple[Segment, Part]
 
 
-def _timed(one: Laid, at: int, style: CueStyle) -> Iterator[Timed]:
+def _timed(one: Laid, at: int) -> Iterator[Timed]:
     step, names = one.step, set[str]()
     side: Side | None = step.side if isinstance(step, Pass) else None
     for part in one.parts:
@@ -99,20 +95,13 @@ def _timed(one: Laid, at: int, style: CueStyle) -> Iterator[Timed]:
             pass_number=step.number,
             round=step.round,
             stage=part.stage if part.kind.works else None,
-            reason=part.reason,
+            why=part.why,
             direction=step.direction if isinstance(step, Pass) else None,
             way_s=part.way_s,
-            words_ms=_words_ms(one, part, style),
+            words_ms=part.words_ms,
         )
         yield segment, part
         at = segment.end_s
-
-
-def _words_ms(one: Laid, part: Part, style: CueStyle) -> int:
-    """Milliseconds that the words of a part take in full."""
-    if isinstance(one.step.item, Talk):
-        return talk_ms(one.step.item, one.facts, style)
-    return sum(speaking_ms(said.text, style.words_per_minute) for said in part.said)
 
 
 def _resets(timed: list[Timed]) -> Iterator[Segment]:
@@ -121,7 +110,7 @@ def _resets(timed: list[Timed]) -> Iterator[Segment]:
         if part.reset_s:
             name = segment.id.rsplit(".", 1)[0] + f".{SegmentKind.RESET}"
             end = segment.start_s + part.reset_s
-            why = f"{part.reset_s} s under the transition"
+            why = Why(reset_reason, (part.reset_s,))
             yield Segment(
                 name,
                 SegmentKind.RESET,
@@ -139,7 +128,6 @@ def _resets(timed: list[Timed]) -> Iterator[Segment]:
 
 def _pass_cues(this: Pass, timed: list[Timed], script: Script, facts: Facts, *, calls_next: bool) -> Iterator[Placed]:
     style = script.style
-    filled = pass_facts(this, style, facts)
     stages = len(this.item.doses)
     halves: dict[int, int] = {}
     for segment, part in timed:
@@ -148,4 +136,4 @@ def _pass_cues(this: Pass, timed: list[Timed], script: Script, facts: Facts, *, 
             half = halves.get(part.stage, 0) if part.side is not None else None
             halves[part.stage] = 1
             calls = calls_next and part.stage == stages
-            yield from Work(this, segment, part, style, filled).cues(calls_next=calls, half=half)
+            yield from Work(this, segment, part, style, facts).cues(calls_next=calls, half=half)

@@ -13,7 +13,8 @@ from extendum.core.model.script import Meanwhile
 from extendum.core.model.style import CueStyle
 from extendum.core.model.timeline import Anchor, Cue, CueKind, Mode, Segment, Unsaid
 from extendum.core.model.words import fill
-from extendum.core.timing.parts import Facts, Part
+from extendum.core.timing.durations import Facts
+from extendum.core.timing.parts import Part
 from extendum.core.timing.speech import sentences, speaking_ms
 
 #: Silence kept on either side of what is placed into gaps.

@@ -1,15 +1,15 @@
-"""What words may say of the class where they are said: its minutes, its moves, what comes next, what is needed."""
+"""What placeholders stand for where they are said: side, count, seconds, what comes next, what the class needs."""
 
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
 
+from extendum.core.model.body import Side
 from extendum.core.model.item import MoveItem, Talk
 from extendum.core.model.script import Script
+from extendum.core.model.style import CueStyle, spoken_side
 from extendum.core.model.words import mentions
-from extendum.core.timing.parts import (
-    Facts,
-)
+from extendum.core.timing.durations import Facts, work_seconds
 from extendum.core.timing.sequence import Pass, Step
 
 #: What is announced as next after the last move.
@@ -78,3 +78,20 @@ def says_minutes(script: Script) -> bool:
         if any(mentions(text, {"minutes"}) for text in words):
             return True
     return any(mentions(under.words, {"minutes"}) for under in script.meanwhiles)
+
+
+def side_facts(this: Pass, style: CueStyle, facts: Facts) -> dict[str, str]:
+    """The class's facts together with those of a pass that do not follow its dose."""
+    sided = this.side is not Side.BOTH
+    return {
+        **facts,
+        "side": spoken_side(this.side, this.lead, style.side_names),
+        "other": spoken_side(this.side.other, this.lead, style.side_names) if sided else "other",
+        "direction": this.direction or "",
+    }
+
+
+def pass_facts(this: Pass, style: CueStyle, facts: Facts) -> dict[str, str]:
+    """The class's facts together with all those of a pass."""
+    value = this.value(1, style.breath_ms)
+    return {**side_facts(this, style, facts), "count": str(value), "seconds": str(work_seconds(this.item, 1, value))}

@@ -9,27 +9,18 @@ from extendum.core.model.item import Talk
 from extendum.core.model.script import Script
 from extendum.core.model.style import CueStyle
 from extendum.core.model.timeline import SegmentKind
-from extendum.core.model.words import fill
-from extendum.core.timing.durations import step_s
-from extendum.core.timing.facts import facts_along, says_minutes, shared_facts, whole_minutes
-from extendum.core.timing.parts import (
-    Facts,
-    Part,
-    Situation,
-    ceil_s,
-    pass_parts,
-    situation_after,
-    still_parts,
-)
+from extendum.core.timing.durations import Facts, Situation, pass_s, situation_after, still_s
+from extendum.core.timing.facts import facts_along, pass_facts, says_minutes, shared_facts, side_facts, whole_minutes
+from extendum.core.timing.parts import Part, pass_parts, still_parts, talk_ms
 from extendum.core.timing.sequence import Pass, Step, Still, sequence
-from extendum.core.timing.speech import in_sentences_ms
+from extendum.core.timing.speech import ceil_s
 
 _MINUTE_ROUNDS = 4
 
 
 @dataclass(frozen=True, slots=True)
 class Laid:
-    """A step with what was true before it, its facts, and its parts."""
+    """A step with what was true before it, its facts (of a pass all that its words may say), and its parts."""
 
     step: Step
     before: Situation
@@ -54,21 +45,17 @@ def lay_out(script: Script, minutes: int | None = None) -> list[Laid]:
         laid, before = [], start_situation(script)
         for step, facts in zip(steps, facts_along(steps, shared_facts(script, asked)), strict=True):
             if isinstance(step, Still):
-                parts, after = still_parts(step, before)
+                parts = still_parts(step, before, script.style, facts)
             else:
-                parts, after = pass_parts(step, before, script.style, facts)
+                facts = pass_facts(step, script.style, facts)
+                parts = pass_parts(step, before, script.style, facts)
             laid.append(Laid(step, before, facts, tuple(parts)))
-            before = after
+            before = situation_after(step, before)
         true = whole_minutes(sum(part.seconds for one in laid for part in one.parts))
         if minutes is not None or true == asked or not says_minutes(script):
             break
         asked = true
     return laid
-
-
-def talk_ms(talk: Talk, facts: Facts, style: CueStyle) -> int:
-    """Milliseconds that all words of a talk take with these facts."""
-    return in_sentences_ms(fill(talk.words, facts), style.words_per_minute)
 
 
 def talk_needs_s(script: Script, item_id: str) -> int:
@@ -87,6 +74,15 @@ def length_of(script: Script) -> int:
         total += step_s(step, before, script.style, facts)
         before = situation_after(step, before)
     return total
+
+
+def step_s(step: Step, before: Situation, style: CueStyle, facts: Facts) -> int:
+    """Whole seconds of a step."""
+    if isinstance(step, Still):
+        return still_s(step, before)
+    said = step.item.said()
+    told = side_facts if said.isdisjoint({"count", "seconds"}) else pass_facts
+    return pass_s(step, before, style, told(step, style, facts) if said else {})
 
 
 @dataclass(frozen=True, slots=True)

@@ -61,3 +61,8 @@ def speaking_ms(words: str, words_per_minute: int) -> int:
 def in_sentences_ms(words: str, words_per_minute: int) -> int:
     """Milliseconds to say a text sentence by sentence, each rounded by itself, as talks and cadences do."""
     return sum(speaking_ms(sentence, words_per_minute) for sentence in sentences(words))
+
+
+def ceil_s(ms: int) -> int:
+    """Whole seconds that hold these milliseconds."""
+    return -(-ms // 1000)

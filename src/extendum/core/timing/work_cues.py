@@ -16,7 +16,8 @@ from extendum.core.model.style import Countdown, CueStyle
 from extendum.core.model.timeline import Anchor, Cue, CueKind, Mode, Segment, Unsaid
 from extendum.core.model.words import FIRST_PASS_ONLY, PromptKind, fill
 from extendum.core.timing.cues import CUE_GAP_MS, Placed, cue_id, make_cue
-from extendum.core.timing.parts import Facts, Part
+from extendum.core.timing.durations import Facts
+from extendum.core.timing.parts import Part
 from extendum.core.timing.sequence import Arrival, Pass
 from extendum.core.timing.speech import number_words, speaking_ms
 

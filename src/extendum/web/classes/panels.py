@@ -17,7 +17,7 @@ from extendum.core.model.words import CLASS_PLACEHOLDERS, PLACEHOLDERS, PromptKi
 from extendum.core.moves.objections import concerns, objections
 from extendum.core.moves.suggest import stand_ins
 from extendum.core.outputs.wording import literal_sides
-from extendum.core.timing.parts import pass_facts
+from extendum.core.timing.facts import pass_facts
 from extendum.core.timing.sequence import Arrival, Pass, passes_of, sequence
 from extendum.core.timing.speech import speaking_ms
 from extendum.draw.band import draw_dose_band
