@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from extendum.core.model.dose import Hold
 from extendum.core.model.item import MoveItem
-from extendum.core.model.timeline import Anchor, Cue, CueKind, Mode, Segment, SegmentKind, Timeline
+from extendum.core.model.timeline import Anchor, Cue, CueKind, CueRef, Mode, Segment, SegmentKind, Timeline
 from extendum.core.outputs.captions import COMFORTABLE, LINES, LONGEST_MS, SHORTEST_MS, WIDE, captions, chapters, hasty
 from extendum.core.outputs.cue_sheet import cue_sheet
 from extendum.core.timing.compile import compile_script
@@ -22,7 +22,16 @@ def said(*cues, length=60):
     """A timeline in which (start ms, end ms, text, kind) is spoken."""
     segment = Segment("a", SegmentKind.TALK, 0, length, "a", "Talk", None, 1, 1, None)
     made = [
-        Cue(f"c{n}", kind[0] if kind else CueKind.TALK, Mode.SPOKEN, "a", Anchor.START, start, start, end, text)
+        Cue(
+            CueRef(f"c{n}", 1, 1, 1, kind[0] if kind else CueKind.TALK, 0),
+            Mode.SPOKEN,
+            "a",
+            Anchor.START,
+            start,
+            start,
+            end,
+            text,
+        )
         for n, (start, end, text, *kind) in enumerate(cues)
     ]
     return Timeline(length, (segment,), tuple(made))

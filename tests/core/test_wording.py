@@ -54,7 +54,7 @@ def test_both_sides_are_read_out_and_only_what_is_longer_than_the_way_runs_over(
 
 @given(scripts())
 def test_every_text_is_timed_at_the_class_s_rate_and_what_does_not_fit_its_time_runs_over(script):
-    cut = {one.id.split(".")[0] for one in compile_script(script).unsaid if one.rule == "talk-overrun"}
+    cut = {one.of.item for one in compile_script(script).unsaid if one.rule == "talk-overrun"}
     for item, some in readings(script).items():
         for one in some:
             rates = [speaking_ms(text, script.style.words_per_minute) for _, text in one.said]

@@ -161,14 +161,15 @@ def _round_brackets(timeline: Timeline, ruling: Ruling, script: Script | None) -
 
 def _unsaid_marks(timeline: Timeline, ruling: Ruling) -> Iterator[str]:
     """A ring at the end of every pass that has something left unsaid."""
-    ends: dict[str, Segment] = {}
+    ends: dict[tuple[str, int, int], Segment] = {}
     for segment in timeline.segments:
-        if segment.kind.works or not ends.get(f"{segment.item}.{segment.pass_number}.{segment.round}"):
-            ends[f"{segment.item}.{segment.pass_number}.{segment.round}"] = segment
-    texts: dict[str, list[str]] = {}
+        key = segment.item, segment.pass_number, segment.round
+        if segment.kind.works or key not in ends:
+            ends[key] = segment
+    texts: dict[tuple[str, int, int], list[str]] = {}
     for one in timeline.unsaid:
-        item, _, number, round_, *_ = one.id.split(".")
-        texts.setdefault(f"{item}.{number}.{round_}", []).append(f"{one.text} ({one.rule})")
+        key = one.of.item, one.of.pass_number, one.of.round
+        texts.setdefault(key, []).append(f"{one.text} ({one.rule})")
     for key, unsaid in texts.items():
         if key in ends:
             line, rest = divmod(ends[key].end_s - 1, 60)

@@ -103,12 +103,12 @@ def easier_unsaid(looked: Looked) -> Iterator[Found]:
 
 def unsaid_of(looked: Looked, kind: CueKind, what: str) -> Iterator[Found]:
     """Prompts of a kind that are never said in any pass of their move, by move."""
-    missed = {one.id.split(".")[0] for one in looked.timeline.unsaid if one.kind is kind}
+    missed = {one.of.item for one in looked.timeline.unsaid if one.kind is kind}
     for item in looked.moves if missed else ():
         if item.id not in missed:
             continue
         cues = (cue for s in looked.work[item.id] for cue in looked.cues.get(s.id, ()))
-        said = {int(cue.id.rsplit(".", 1)[1]) for cue in cues if cue.kind is kind}
+        said = {cue.of.nth for cue in cues if cue.kind is kind}
         lost = [p for n, p in enumerate(item.words.prompts) if p.kind == kind.value and n not in said]
         if lost:
             texts = [prompt.text for prompt in lost]

@@ -68,11 +68,11 @@ def words_push(looked: Looked) -> Iterator[Found]:
 )
 def talk_overruns(looked: Looked) -> Iterator[Found]:
     """A talk has more words than time."""
-    unsaid = {one.id.split(".")[0] for one in looked.timeline.unsaid if one.rule == "talk-overrun"}
+    unsaid = {one.of.item for one in looked.timeline.unsaid if one.rule == "talk-overrun"}
     for talk in looked.talks:
         if talk.id in unsaid:
             has = talk.quantity.value
-            lost = next(one.text for one in looked.timeline.unsaid if one.id.split(".")[0] == talk.id)
+            lost = next(one.text for one in looked.timeline.unsaid if one.of.item == talk.id)
             needs = talk_needs_s(looked.script, talk.id)
             yield Found(
                 f"{talk.name} has {has} s and words for {needs} s: “{lost}” stays unsaid.",
@@ -91,7 +91,7 @@ def talk_overruns(looked: Looked) -> Iterator[Found]:
 )
 def cadence_short(looked: Looked) -> Iterator[Found]:
     """A fixed cadence is too short for the bodies or the words of its moves."""
-    unsaid = Counter(one.id.split(".")[0] for one in looked.timeline.unsaid if one.rule == "cadence-short")
+    unsaid = Counter(one.of.item for one in looked.timeline.unsaid if one.rule == "cadence-short")
     for group in (group for section in looked.script.sections for group in section.groups if group.cadence_s):
         own = [item for item in group.items if isinstance(item, MoveItem) and item.present]
         tight, needs = [], group.cadence_s

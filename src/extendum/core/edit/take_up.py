@@ -8,6 +8,7 @@ from extendum.core.model.item import MoveItem
 from extendum.core.model.library import LibraryMove, dose_for
 from extendum.core.model.script import Group, Script, Section
 from extendum.core.model.style import CueStyle
+from extendum.core.model.timeline import CueKind, CueRef
 from extendum.core.model.words import FIRST_PASS_ONLY
 from extendum.core.timing.compile import compile_script
 
@@ -31,10 +32,10 @@ def take_up(entry: LibraryMove, item_id: str, style: CueStyle, taken: str = "") 
         taken=taken,
     )
     alone = Script(entry.move.name, style=style, sections=(Section("s", groups=(Group("g", items=(item,)),)),))
-    unsaid = {one.id for one in compile_script(alone).unsaid if one.id.startswith(f"{item_id}.1.1.1.")}
+    unsaid = {one.of for one in compile_script(alone).unsaid}
     prompts = tuple(
         prompt
         for index, prompt in enumerate(entry.words.prompts)
-        if prompt.kind in FIRST_PASS_ONLY or f"{item_id}.1.1.1.{prompt.kind}.{index}" not in unsaid
+        if prompt.kind in FIRST_PASS_ONLY or CueRef(item_id, 1, 1, 1, CueKind(prompt.kind.value), index) not in unsaid
     )
     return replace(item, words=replace(entry.words, prompts=prompts))

@@ -158,12 +158,42 @@ class Segment:
         return str(self.why)
 
 
+class CueRef(NamedTuple):
+    """What a cue is of: an item, a stage from 1, a pass from 1, a round from 1; its kind, and which of its kind."""
+
+    item: str
+    stage: int
+    pass_number: int
+    round: int
+    kind: CueKind
+    nth: int
+
+    def __str__(self) -> str:
+        return f"{self.item}.{self.stage}.{self.pass_number}.{self.round}.{self.kind}.{self.nth}"
+
+
+class _Referring:
+    """A cue, placed or not, by what it is of."""
+
+    __slots__ = ()
+    of: CueRef
+
+    @property
+    def id(self) -> str:
+        """What it is known by in files and on screens."""
+        return str(self.of)
+
+    @property
+    def kind(self) -> CueKind:
+        """What it is."""
+        return self.of.kind
+
+
 @dataclass(frozen=True, slots=True)
-class Cue:
+class Cue(_Referring):
     """One thing said or sounded, in milliseconds of the class, anchored in its segment."""
 
-    id: str
-    kind: CueKind
+    of: CueRef
     mode: Mode
     segment: str
     anchor: Anchor
@@ -174,11 +204,10 @@ class Cue:
 
 
 @dataclass(frozen=True, slots=True)
-class Unsaid:
+class Unsaid(_Referring):
     """A cue that was asked for and finds no place, with the rule that left it out."""
 
-    id: str
-    kind: CueKind
+    of: CueRef
     text: str
     rule: str
 

@@ -44,7 +44,7 @@ def compile_script(script: Script) -> Timeline:
             continue
         hosts = _hosts(hosted, segments)
         if hosts:
-            name = f"{under.id}.1.1.{SegmentKind.MEANWHILE}"
+            name = _segment_id(under.id, 1, 1, SegmentKind.MEANWHILE)
             start, end = hosts[0].start_s, hosts[-1].end_s
             why = Why(meanwhile_reason, (end - start, hosts[0].name, hosts[-1].name))
             underlays.append(
@@ -75,11 +75,15 @@ def _hosts(hosted: list[str], segments: list[Segment]) -> list[Segment]:
 Timed = tuple[Segment, Part]
 
 
+def _segment_id(item: str, pass_number: int, round_: int, kind: SegmentKind) -> str:
+    return f"{item}.{pass_number}.{round_}.{kind}"
+
+
 def _timed(one: Laid, at: int) -> Iterator[Timed]:
     step, names = one.step, set[str]()
     side: Side | None = step.side if isinstance(step, Pass) else None
     for part in one.parts:
-        name = base = f"{step.item.id}.{step.number}.{step.round}.{part.kind}"
+        name = base = _segment_id(step.item.id, step.number, step.round, part.kind)
         more = 2
         while name in names:
             name, more = f"{base}-{more}", more + 1
@@ -108,7 +112,7 @@ def _resets(timed: list[Timed]) -> Iterator[Segment]:
     """The little reset lies wholly under its transition, which is never shorter."""
     for segment, part in timed:
         if part.reset_s:
-            name = segment.id.rsplit(".", 1)[0] + f".{SegmentKind.RESET}"
+            name = _segment_id(segment.item, segment.pass_number, segment.round, SegmentKind.RESET)
             end = segment.start_s + part.reset_s
             why = Why(reset_reason, (part.reset_s,))
             yield Segment(

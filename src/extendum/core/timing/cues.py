@@ -11,7 +11,7 @@ from collections.abc import Iterator, Sequence
 from extendum.core.model.item import Talk
 from extendum.core.model.script import Meanwhile
 from extendum.core.model.style import CueStyle
-from extendum.core.model.timeline import Anchor, Cue, CueKind, Mode, Segment, Unsaid
+from extendum.core.model.timeline import Anchor, Cue, CueKind, CueRef, Mode, Segment, Unsaid
 from extendum.core.model.words import fill
 from extendum.core.timing.durations import Facts
 from extendum.core.timing.parts import Part
@@ -33,14 +33,8 @@ RULES = {
 Placed = Cue | Unsaid
 
 
-def cue_id(item: str, stage: int, number: int, round_: int, kind: CueKind, index: int) -> str:
-    """The id of a request: item, stage, pass, round, kind and index."""
-    return f"{item}.{stage}.{number}.{round_}.{kind}.{index}"
-
-
 def make_cue(
-    name: str,
-    kind: CueKind,
+    of: CueRef,
     segment: Segment,
     start: int,
     end: int,
@@ -51,7 +45,7 @@ def make_cue(
     """A cue at milliseconds of the class, anchored in its segment."""
     first, last = segment.start_s * 1000, segment.end_s * 1000
     origin = first if anchor is Anchor.START else last if anchor is Anchor.END else (first + last) // 2
-    return Cue(name, kind, mode, segment.id, anchor, start - origin, start, end, text)
+    return Cue(of, mode, segment.id, anchor, start - origin, start, end, text)
 
 
 def said_cues(segment: Segment, part: Part, style: CueStyle) -> Iterator[Placed]:
@@ -61,12 +55,12 @@ def said_cues(segment: Segment, part: Part, style: CueStyle) -> Iterator[Placed]
     for said in part.said:
         index = counts.get(said.kind, 0)
         counts[said.kind] = index + 1
-        name = cue_id(segment.item, part.stage or 1, segment.pass_number, segment.round, said.kind, index)
+        of = CueRef(segment.item, part.stage or 1, segment.pass_number, segment.round, said.kind, index)
         if said.unsaid_rule:
-            yield Unsaid(name, said.kind, said.text, said.unsaid_rule)
+            yield Unsaid(of, said.text, said.unsaid_rule)
             continue
         until = at + speaking_ms(said.text, style.words_per_minute)
-        yield make_cue(name, said.kind, segment, at, until, said.text)
+        yield make_cue(of, segment, at, until, said.text)
         at = until
 
 
@@ -76,13 +70,13 @@ def talk_cues(
     """The sentences of a talk one after the other, as many as its time holds."""
     at, end = (segment.start_s * 1000, segment.end_s * 1000) if segment else (0, 0)
     for index, sentence in enumerate(sentences(fill(talk.words, facts))):
-        name = cue_id(talk.id, 1, number, round_, CueKind.TALK, index)
+        of = CueRef(talk.id, 1, number, round_, CueKind.TALK, index)
         until = at + speaking_ms(sentence, style.words_per_minute)
         if segment is None or until > end:
-            yield Unsaid(name, CueKind.TALK, sentence, "talk-overrun")
+            yield Unsaid(of, sentence, "talk-overrun")
             at = end + 1  # nothing after a sentence that was left out: it would make no sense
         else:
-            yield make_cue(name, CueKind.TALK, segment, at, until, sentence)
+            yield make_cue(of, segment, at, until, sentence)
             at = until
 
 
@@ -94,14 +88,14 @@ def meanwhile_cues(
     starts = [start for start, _ in busy]
     at = hosts[0].start_s * 1000 if hosts else 0
     for index, sentence in enumerate(sentences(fill(under.words, facts))):
-        name = cue_id(under.id, 1, 1, 1, CueKind.MEANWHILE, index)
+        of = CueRef(under.id, 1, 1, 1, CueKind.MEANWHILE, index)
         lasting = speaking_ms(sentence, style.words_per_minute)
         found = _first_gap(at, lasting, hosts, busy, starts)
         if found is None:
-            yield Unsaid(name, CueKind.MEANWHILE, sentence, "no-room")
+            yield Unsaid(of, sentence, "no-room")
             continue
         host, start = found
-        yield make_cue(name, CueKind.MEANWHILE, host, start, start + lasting, sentence)
+        yield make_cue(of, host, start, start + lasting, sentence)
         at = start + lasting + CUE_GAP_MS
 
 

@@ -13,9 +13,9 @@ from itertools import pairwise
 from extendum.core.model.dose import Beat, Breaths, Dose, Hold, Pulses, Reps, Timed
 from extendum.core.model.item import rep_total
 from extendum.core.model.style import Countdown, CueStyle
-from extendum.core.model.timeline import Anchor, Cue, CueKind, Mode, Segment, Unsaid
+from extendum.core.model.timeline import Anchor, Cue, CueKind, CueRef, Mode, Segment, Unsaid
 from extendum.core.model.words import FIRST_PASS_ONLY, PromptKind, fill
-from extendum.core.timing.cues import CUE_GAP_MS, Placed, cue_id, make_cue
+from extendum.core.timing.cues import CUE_GAP_MS, Placed, make_cue
 from extendum.core.timing.durations import Facts
 from extendum.core.timing.parts import Part
 from extendum.core.timing.sequence import Arrival, Pass
@@ -72,13 +72,13 @@ class Work:
             yield from self._keep_breathing()
         yield from self._silent(beats)
 
-    def _id(self, kind: CueKind, index: int = 0) -> str:
-        return cue_id(self.this.item.id, self.stage, self.this.number, self.this.round, kind, index)
+    def _of(self, kind: CueKind, index: int = 0) -> CueRef:
+        return CueRef(self.this.item.id, self.stage, self.this.number, self.this.round, kind, index)
 
     def _take(self, kind: CueKind, index: int, start: int, end: int, text: str, anchor: Anchor) -> Cue:
         self.busy.append((start, end))
         self.busy.sort()
-        return make_cue(self._id(kind, index), kind, self.segment, start, end, text, anchor)
+        return make_cue(self._of(kind, index), self.segment, start, end, text, anchor)
 
     def _free(self, start: int, end: int, gap: int) -> bool:
         if start < self.start or end > self.end:
@@ -91,27 +91,27 @@ class Work:
     def _at(self, kind: CueKind, index: int, start: int, text: str, anchor: Anchor, rule: str = "no-room") -> Placed:
         end = start + self._lasting(text)
         if not self._free(start, end, CUE_GAP_MS):
-            return Unsaid(self._id(kind, index), kind, text, rule)
+            return Unsaid(self._of(kind, index), text, rule)
         return self._take(kind, index, start, end, text, anchor)
 
     def _phases(self, beats: tuple[Beat, ...]) -> Iterator[Placed]:
         for index, beat in enumerate(beats):
             start, end = self.start + beat.start_ms, self.start + beat.start_ms + self._lasting(beat.phase)
             if end > self.start + beat.end_ms:
-                yield Unsaid(self._id(CueKind.PULSE_PHASE, index), CueKind.PULSE_PHASE, beat.phase, "phase-shorter")
+                yield Unsaid(self._of(CueKind.PULSE_PHASE, index), beat.phase, "phase-shorter")
             else:
                 yield self._take(CueKind.PULSE_PHASE, index, start, end, beat.phase, Anchor.START)
 
     def _countdown(self) -> Iterator[Placed]:
         mode = Mode.TONE if self.style.countdown is Countdown.TONE else Mode.SPOKEN
         for n in range(self.style.countdown.first, 0, -1):
-            start, name = self.end - n * 1000, self._id(CueKind.COUNT, n)
+            start, of = self.end - n * 1000, self._of(CueKind.COUNT, n)
             if start < self.start:
-                yield Unsaid(name, CueKind.COUNT, number_words(n), "countdown-longer")
+                yield Unsaid(of, number_words(n), "countdown-longer")
                 continue
             self.counting_from = min(self.counting_from, start)
             self.busy.append((start, start + 1000))
-            yield make_cue(name, CueKind.COUNT, self.segment, start, start + 1000, str(n), Anchor.END, mode)
+            yield make_cue(of, self.segment, start, start + 1000, str(n), Anchor.END, mode)
 
     def _last_calls(self, beats: tuple[Beat, ...]) -> Iterator[Placed]:
         begins = {beat.count: beat.start_ms for beat in reversed(beats)}
@@ -119,7 +119,7 @@ class Work:
             text = "Last one." if n == 1 else f"{number_words(n).capitalize()} more."
             begin = begins.get(self.total - n + 1)
             if begin is None:
-                yield Unsaid(self._id(CueKind.LAST, n), CueKind.LAST, text, "countdown-longer")
+                yield Unsaid(self._of(CueKind.LAST, n), text, "countdown-longer")
                 continue
             placed = self._at(CueKind.LAST, n, self.start + begin, text, Anchor.END)
             if isinstance(placed, Cue):
@@ -134,7 +134,7 @@ class Work:
                 start = self.start + beat.start_ms
                 index = 2 * (beat.count - 1) + offset
                 if self._lasting(text) > beat.end_ms - beat.start_ms:
-                    yield Unsaid(self._id(CueKind.SAY_BREATH, index), CueKind.SAY_BREATH, text, "phase-shorter")
+                    yield Unsaid(self._of(CueKind.SAY_BREATH, index), text, "phase-shorter")
                 else:
                     yield self._at(CueKind.SAY_BREATH, index, start, text, Anchor.START)
 
@@ -149,7 +149,7 @@ class Work:
         if self.style.halfway and half is None:
             text = "Halfway."
             if self.segment.seconds < HALFWAY_LEAST_S:
-                yield Unsaid(self._id(CueKind.HALFWAY), CueKind.HALFWAY, text, "short-hold")
+                yield Unsaid(self._of(CueKind.HALFWAY), text, "short-hold")
             else:
                 yield self._at(CueKind.HALFWAY, 0, (self.start + self.end) // 2, text, Anchor.MIDDLE)
         if half != 0:
@@ -166,11 +166,11 @@ class Work:
             kind, text = CueKind(prompt.kind.value), fill(prompt.text, self.facts)
             lasting = self._lasting(text)
             if not self._leaves_quiet(lasting):
-                yield Unsaid(self._id(kind, index), kind, text, "talk-cap")
+                yield Unsaid(self._of(kind, index), text, "talk-cap")
                 continue
             start = self._best_start(prompt.kind, lasting)
             if start is None:
-                yield Unsaid(self._id(kind, index), kind, text, "no-room")
+                yield Unsaid(self._of(kind, index), text, "no-room")
             else:
                 yield self._take(kind, index, start, start + lasting, text, Anchor.START)
 
@@ -224,6 +224,4 @@ class Work:
                 yield self._beat(CueKind.REP_COUNT, index, start, end, str(k + 1), Mode.SILENT)
 
     def _beat(self, kind: CueKind, index: int, start: int, end: int, text: str, mode: Mode) -> Cue:
-        return make_cue(
-            self._id(kind, index), kind, self.segment, self.start + start, self.start + end, text, mode=mode
-        )
+        return make_cue(self._of(kind, index), self.segment, self.start + start, self.start + end, text, mode=mode)

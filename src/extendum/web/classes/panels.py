@@ -92,7 +92,7 @@ def _item_panel(script: Script, timeline: Timeline, item: Item) -> dict[str, Any
         "kind": item.tag,
         "quantity": item.quantity,
         "dose_band": drawn(draw_dose_band(item.quantity, 220)),
-        "unsaid": [u for u in timeline.unsaid if u.id.startswith(f"{item.id}.")],
+        "unsaid": [u for u in timeline.unsaid if u.of.item == item.id],
         "lasts": clock(sum(s.seconds for s in segments)),
         "unit": "s",
         "step": usual_step(item),

@@ -119,7 +119,7 @@ def _passage(item: Item, number: int, texts: list[Reading], timeline: Timeline) 
         f"{max(s.percent for s in shares)} % talk, quiet {max(s.longest_quiet_s for s in shares)} s" if shares else ""
     )
     prompts = _prompts(item, timeline) if isinstance(item, MoveItem) else []
-    own = [u for u in timeline.unsaid if u.id.startswith(f"{item.id}.")]
+    own = [u for u in timeline.unsaid if u.of.item == item.id]
     told = {prompt.text for prompt in prompts}
     unsaid = [f"“{u.text}” ({u.rule})" for u in own if u.text not in told]
     return Passage(item, number, clock(segments[0].start_s) if segments else "–", lines, prompts, talk, unsaid)
@@ -143,9 +143,9 @@ def _told(reading: Reading) -> tuple[str, str]:
 def _prompts(item: MoveItem, timeline: Timeline) -> list[PromptLine]:
     found = []
     for index, prompt in enumerate(item.words.prompts):
-        ending = f".{prompt.kind}.{index}"
-        said = [c for c in timeline.cues if c.id.startswith(f"{item.id}.") and c.id.endswith(ending)]
-        missed = [u for u in timeline.unsaid if u.id.startswith(f"{item.id}.") and u.id.endswith(ending)]
+        own = (item.id, prompt.kind, index)
+        said = [c for c in timeline.cues if (c.of.item, c.of.kind, c.of.nth) == own]
+        missed = [u for u in timeline.unsaid if (u.of.item, u.of.kind, u.of.nth) == own]
         at = ", ".join(clock(cue.start_ms // 1000) for cue in said)
         why = f"{len(missed)} × unsaid: {missed[0].rule}" if missed else ""
         found.append(PromptLine(index, prompt.kind.value, prompt.text, at, why))
