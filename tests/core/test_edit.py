@@ -75,7 +75,6 @@ def test_what_is_not_there_is_refused(script):
         lambda: edit.place_item(script, "i2", "zz", 0),
         lambda: edit.rename_section(script, "zz", "A"),
         lambda: edit.insert_item(script, Talk("t", Elastic(1, 1, 1)), after="zz"),
-        lambda: edit.set_talk_words(script, "i2", "Hello."),
     ):
         with pytest.raises(RefusedError):
             wrong()

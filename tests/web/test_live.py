@@ -9,6 +9,7 @@ from django.utils import timezone
 
 from extendum.core.edit.script_edits import set_title
 from extendum.core.moves.objections import objections
+from extendum.core.moves.spares import SPARES, spares
 from extendum.core.run.rehearse import rehearsal_steps, rehearsed
 from extendum.core.timing.compile import compile_script
 from extendum.core.timing.layout import length_of
@@ -17,7 +18,6 @@ from extendum.web.library.store import library_of
 from extendum.web.settings import WEB
 from extendum.web.teach.following import HELD_FOR
 from extendum.web.teach.models import LiveEvent, LiveRun
-from extendum.web.teach.score import SPARES, spares
 from extendum.web.teach.views import STAGE_PARTS
 
 START = {"id": "0-1", "at": 1_700_000_000_000, "kind": "start", "step": "", "ms": 0}

@@ -5,12 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from extendum.core.model.audience import Audience
-from extendum.core.model.script import Brief, Script
-
-
-def set_brief(script: Script, brief: Brief) -> Script:
-    """Set what the class is for and has to keep to."""
-    return replace(script, brief=brief)
+from extendum.core.model.script import Script
 
 
 def apply_audience(script: Script, audience: Audience) -> Script:

@@ -12,7 +12,6 @@ from extendum.core.model.dose import COUNTED, Dose, Elastic
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import Item, Keep, Matters, MoveItem, Quiet, Talk
 from extendum.core.model.library import LibraryMove
-from extendum.core.model.move import Sidedness
 from extendum.core.model.script import (
     Group,
     Meanwhile,
@@ -23,7 +22,6 @@ from extendum.core.model.script import (
     SidePlan,
 )
 from extendum.core.model.style import CueStyle
-from extendum.core.model.words import Words
 
 
 def new_script(title: str, target_s: int) -> Script:
@@ -117,6 +115,22 @@ def set_target(script: Script, target_s: int) -> Script:
 def set_style(script: Script, style: CueStyle) -> Script:
     """Set how the class is cued."""
     return replace(script, style=style)
+
+
+def take_style(script: Script, style: CueStyle) -> Script:
+    """Cue the class in a style; lead side, teaching, pace, holds, balance and speaking rate stay the class's own."""
+    kept = script.style
+    own = replace(
+        style,
+        words_per_minute=kept.words_per_minute,
+        lead_side=kept.lead_side,
+        side_names=kept.side_names,
+        teaching=kept.teaching,
+        pace_percent=kept.pace_percent,
+        holds=kept.holds,
+        one_leg_most_s=kept.one_leg_most_s,
+    )
+    return set_style(script, own)
 
 
 def insert_item(script: Script, item: Item, after: str | None = None) -> Script:
@@ -244,25 +258,6 @@ def set_dose(script: Script, item_id: str, dose: Dose) -> Script:
     return replace_items(script, {item_id: replace(_move_item(script, item_id), dose=dose)})
 
 
-def set_sidedness(script: Script, item_id: str, sidedness: Sidedness) -> Script:
-    """Do a move with both sides together, or each side in turn."""
-    item = _move_item(script, item_id)
-    return replace_items(script, {item_id: replace(item, move=replace(item.move, sidedness=sidedness))})
-
-
-def set_words(script: Script, item_id: str, words: Words) -> Script:
-    """Give a move other words."""
-    return replace_items(script, {item_id: replace(_move_item(script, item_id), words=words)})
-
-
-def set_talk_words(script: Script, item_id: str, words: str) -> Script:
-    """Give a talk other words."""
-    item = script.item(item_id)
-    if not isinstance(item, Talk):
-        raise RefusedError("item", "a talk", item.name)
-    return replace_items(script, {item_id: replace(item, words=words)})
-
-
 def rename_item(script: Script, item_id: str, name: str) -> Script:
     """Call an item something else in this class."""
     item, name = script.item(item_id), name.strip()
@@ -325,9 +320,15 @@ def set_move_item(script: Script, item_id: str, **changes: Any) -> Script:
     return replace_items(script, {item_id: replace(_move_item(script, item_id), **changes)})
 
 
-def set_meanwhiles(script: Script, meanwhiles: tuple[Meanwhile, ...]) -> Script:
-    """Set what goes on under other items."""
-    return replace(script, meanwhiles=meanwhiles)
+def set_under(script: Script, group_id: str, name: str, words: str) -> Script:
+    """Set what goes on under the whole of a group; nothing where it has no name."""
+    group = next(group for section in script.sections for group in section.groups if group.id == group_id)
+    old = script.under(group)
+    others = tuple(one for one in script.meanwhiles if one is not old)
+    if not name or not group.items:
+        return replace(script, meanwhiles=others)
+    own = old.id if old else fresh_id(script, "m")
+    return replace(script, meanwhiles=(*others, Meanwhile(own, group.items[0].id, group.items[-1].id, name, words)))
 
 
 def mark(script: Script, item_id: str, **marks: Keep | Matters) -> Script:

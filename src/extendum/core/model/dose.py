@@ -57,6 +57,13 @@ class Elastic(Checked):
         """As the teacher sets it: the intention moves, and limits move out of its way."""
         return replace(self, least=min(self.least, value), wanted=value, most=max(self.most, value), now=value)
 
+    def typed(self, least: int, wanted: int, most: int) -> Elastic:
+        """As all three were typed: a new wish alone moves the limits out of its way; new limits hold what is now."""
+        if wanted != self.wanted and (least, most) == (self.least, self.most):
+            return self.wanting(wanted)
+        value = self.value if wanted == self.wanted else wanted
+        return replace(self, least=least, wanted=wanted, most=most, now=min(max(value, least), most))
+
 
 @dataclass(frozen=True, slots=True)
 class Beat:
@@ -280,6 +287,10 @@ class Breaths(_Counted):
 
 Dose = Hold | Pulses | Reps | Breaths | Timed | Open
 COUNTED = (Pulses, Reps, Breaths)
+#: Every kind, in the order in which they are offered.
+KINDS: tuple[type[Dose], ...] = (Hold, Pulses, Reps, Breaths, Timed, Open)
+#: Seconds of one rep, breath or pulse, by which a dose of another kind lasts about as long.
+_ABOUT_S = {Reps: 4, Breaths: 10, Pulses: 10}
 
 
 def pass_seconds(dose: Dose, value: int | None = None) -> int:
@@ -293,3 +304,14 @@ def describe(dose: Dose) -> str:
     value = dose.quantity.value
     unit = dose.unit[:-1] if value == 1 and dose.unit != "s" else dose.unit
     return f"{value} {unit}"
+
+
+def as_kind(dose: Dose, kind: str) -> Dose:
+    """Another kind of dose that lasts about as long, with limits of a half and the double; RefusedError for none."""
+    made = next((one for one in KINDS if one.tag == kind), None)
+    if made is None:
+        raise RefusedError("kind", "one of " + ", ".join(one.tag for one in KINDS), kind)
+    seconds = dose.pass_ms(dose.quantity.value) / 1000
+    many = seconds / _ABOUT_S[made] if made in _ABOUT_S else max(5, round(seconds / 5) * 5)
+    count = max(1, round(many))
+    return made(Elastic(max(1, count // 2), count, count * 2))

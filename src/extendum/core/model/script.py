@@ -231,6 +231,11 @@ class Script(Checked):
             if order.index(meanwhile.from_item) > order.index(meanwhile.to_item):
                 raise RefusedError(f"meanwhiles[{n}].to_item", f"not before {meanwhile.from_item}", meanwhile.to_item)
 
+    def under(self, group: Group) -> Meanwhile | None:
+        """What runs under the whole of a group."""
+        ends = [item.id for item in (*group.items[:1], *group.items[-1:])]
+        return next((one for one in self.meanwhiles if [one.from_item, one.to_item] == ends), None)
+
     def items(self) -> Iterator[Item]:
         """All items in the order of the class, those left out too."""
         return (item for section in self.sections for group in section.groups for item in group.items)

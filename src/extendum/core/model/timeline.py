@@ -172,11 +172,17 @@ class CueRef(NamedTuple):
         return f"{self.item}.{self.stage}.{self.pass_number}.{self.round}.{self.kind}.{self.nth}"
 
 
-class _Referring:
-    """A cue, placed or not, by what it is of."""
+class Cue(NamedTuple):
+    """One thing said or sounded, in milliseconds of the class, anchored in its segment."""
 
-    __slots__ = ()
     of: CueRef
+    mode: Mode
+    segment: str
+    anchor: Anchor
+    offset_ms: int
+    start_ms: int
+    end_ms: int
+    text: str
 
     @property
     def id(self) -> str:
@@ -189,27 +195,22 @@ class _Referring:
         return self.of.kind
 
 
-@dataclass(frozen=True, slots=True)
-class Cue(_Referring):
-    """One thing said or sounded, in milliseconds of the class, anchored in its segment."""
-
-    of: CueRef
-    mode: Mode
-    segment: str
-    anchor: Anchor
-    offset_ms: int
-    start_ms: int
-    end_ms: int
-    text: str
-
-
-@dataclass(frozen=True, slots=True)
-class Unsaid(_Referring):
+class Unsaid(NamedTuple):
     """A cue that was asked for and finds no place, with the rule that left it out."""
 
     of: CueRef
     text: str
     rule: str
+
+    @property
+    def id(self) -> str:
+        """What it is known by in files and on screens."""
+        return str(self.of)
+
+    @property
+    def kind(self) -> CueKind:
+        """What it would be."""
+        return self.of.kind
 
 
 @dataclass(frozen=True, slots=True)

@@ -99,7 +99,7 @@ def counted(spoken: Sequence[Cue]) -> Iterator[Cue]:
     waiting: Cue | None = None
     for cue in spoken:
         if waiting and cue.kind is CueKind.COUNT and cue.segment == waiting.segment:
-            waiting = replace(waiting, end_ms=cue.end_ms, text=f"{waiting.text}, {cue.text}")
+            waiting = waiting._replace(end_ms=cue.end_ms, text=f"{waiting.text}, {cue.text}")
             continue
         if waiting:
             yield waiting

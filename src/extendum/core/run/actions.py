@@ -8,6 +8,8 @@ from dataclasses import replace
 from extendum.core.run.state import Event, Run, index_of, matched, moved_to, with_step
 from extendum.core.run.steps import Step
 
+#: By so much the work that is on is made longer at one press.
+LONGER_S = 10
 #: Within so long after its start, going back goes to the pass before.
 BACK_WITHIN_MS = 2000
 #: No step is made longer than this by hand.

@@ -41,7 +41,7 @@ def rehearsed(timeline: Timeline) -> Timeline:
             from_ms = {Anchor.START: 0, Anchor.MIDDLE: length_ms // 2, Anchor.END: length_ms}
             for cue in kept:
                 start = at * 1000 + from_ms[cue.anchor] + cue.offset_ms
-                cues.append(replace(cue, segment=part.id, start_ms=start, end_ms=start + cue.end_ms - cue.start_ms))
+                cues.append(cue._replace(segment=part.id, start_ms=start, end_ms=start + cue.end_ms - cue.start_ms))
             at += part.seconds
     return Timeline(at, tuple(segments), tuple(cues))
 
@@ -64,7 +64,7 @@ def _parts(segment: Segment, cues: list[Cue]) -> Iterator[tuple[Segment, list[Cu
         for n, (cue, end) in enumerate(zip(spoken, ends, strict=True)):
             name = segment.id if n == 0 else f"{segment.id}#{n + 1}"
             part = replace(segment, id=name, start_s=start, end_s=max(start + 1, end))
-            yield part, [replace(cue, anchor=Anchor.START, offset_ms=0)]
+            yield part, [cue._replace(anchor=Anchor.START, offset_ms=0)]
             start = part.end_s
 
 

@@ -126,7 +126,7 @@ def filmed(timeline: Timeline, run: Run, some: Iterable[Take], *, cut: bool = Fa
                 from_ms = anchor + cue.offset_ms
                 if begins <= from_ms < ends:
                     to_ms = from_ms + cue.end_ms - cue.start_ms
-                    cues.append(replace(cue, segment=f"{plain.id}@{begins}", start_ms=from_ms, end_ms=to_ms))
+                    cues.append(cue._replace(segment=f"{plain.id}@{begins}", start_ms=from_ms, end_ms=to_ms))
         at += take.end_ms - take.start_ms
     length = at if cut else max((take.end_ms for take in kept), default=0)
     return Timeline(-(-length // 1000), tuple(made), tuple(sorted(cues, key=lambda cue: cue.start_ms)))

@@ -53,7 +53,7 @@ def compile_script(script: Script) -> Timeline:
         spoken = [p for p in placed if isinstance(p, Cue) and p.mode is Mode.SPOKEN]
         facts = next((one.facts for one in laid if one.step.item.id in hosted[:1]), {})
         placed += meanwhile_cues(under, hosts, spoken, script.style, facts)
-    cues = sorted((p for p in placed if isinstance(p, Cue)), key=lambda c: (c.start_ms, c.end_ms, c.id))
+    cues = sorted((p for p in placed if isinstance(p, Cue)), key=lambda c: (c.start_ms, c.end_ms, c.of))
     unsaid = tuple(p for p in placed if isinstance(p, Unsaid))
     return Timeline(at, tuple(segments), tuple(cues), unsaid, tuple(underlays))
 

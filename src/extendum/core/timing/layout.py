@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from typing import NamedTuple
 
 from extendum.core.model.body import Side, Stance
 from extendum.core.model.item import Talk
@@ -18,8 +18,7 @@ from extendum.core.timing.speech import ceil_s
 _MINUTE_ROUNDS = 4
 
 
-@dataclass(frozen=True, slots=True)
-class Laid:
+class Laid(NamedTuple):
     """A step with what was true before it, its facts (of a pass all that its words may say), and its parts."""
 
     step: Step
@@ -85,8 +84,7 @@ def step_s(step: Step, before: Situation, style: CueStyle, facts: Facts) -> int:
     return pass_s(step, before, style, told(step, style, facts) if said else {})
 
 
-@dataclass(frozen=True, slots=True)
-class Outline:
+class Outline(NamedTuple):
     """A stretch of the main lane without its cues: what it is, whose, on which side, and when."""
 
     kind: SegmentKind

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from typing import NamedTuple
 
 from extendum.core.model.body import Side
 from extendum.core.model.dose import Breaths, Dose, Hold, Manner, Open, Pulses, Reps, Timed
@@ -34,8 +34,7 @@ from extendum.core.timing.sequence import Arrival, Pass, Still
 from extendum.core.timing.speech import ceil_s, in_sentences_ms, sentences, speaking_ms
 
 
-@dataclass(frozen=True, slots=True)
-class Said:
+class Said(NamedTuple):
     """Words that begin with a part: which kind of cue, and the text; with a rule where they stay unsaid."""
 
     kind: CueKind
@@ -43,8 +42,7 @@ class Said:
     unsaid_rule: str = ""
 
 
-@dataclass(frozen=True, slots=True)
-class Part:
+class Part(NamedTuple):
     """A piece of a step: what it is, its whole seconds, why, its stage and side, and what is said in it."""
 
     kind: SegmentKind
@@ -86,22 +84,24 @@ def talk_ms(talk: Talk, facts: Facts, style: CueStyle) -> int:
 
 def pass_parts(this: Pass, before: Situation, style: CueStyle, filled: Facts) -> list[Part]:
     """The parts of a pass that last longer than nothing; ``filled`` are the facts of the pass."""
-    found = [_part(this, piece, style) for piece in pieces_ahead(this, style, filled)]
+    found = list(_parts(this, style, *pieces_ahead(this, style, filled)))
     arriving = _cadence if keeps_cadence(this) else _arriving
     found += arriving(this, before, style, filled)
     for stage, dose in enumerate(this.item.doses, 1):
         if stage > 1:
-            found.append(_part(this, piece_of_stage(this, stage, style, filled), style, stage))
+            found += _parts(this, style, piece_of_stage(this, stage, style, filled), stage=stage)
         found += _work(this, stage, dose, style)
-    found.append(_part(this, piece_of_release(this, style, filled), style))
+    found += _parts(this, style, piece_of_release(this, style, filled))
     return [part for part in found if part.seconds]
 
 
-def _part(this: Pass, piece: Piece, style: CueStyle, stage: int | None = None) -> Part:
-    said = (Said(piece.cue, piece.words),) if piece.cue else ()
-    return Part(
-        piece.kind, piece.seconds, _why(this, piece, style.words_per_minute), said, stage, words_ms=piece.words_ms
-    )
+def _parts(this: Pass, style: CueStyle, *pieces: Piece, stage: int | None = None) -> Iterator[Part]:
+    """The parts that pieces make; none of what takes no time."""
+    for piece in pieces:
+        if piece.seconds:
+            said = (Said(piece.cue, piece.words),) if piece.cue else ()
+            why = _why(this, piece, style.words_per_minute)
+            yield Part(piece.kind, piece.seconds, why, said, stage, words_ms=piece.words_ms)
 
 
 def _why(this: Pass, piece: Piece, words_per_minute: int) -> Why:
@@ -138,8 +138,8 @@ def _arriving(this: Pass, before: Situation, style: CueStyle, filled: Facts) -> 
     said = (Said(opening.kind, moving),) if moving else ()
     why = Why(reasons.way_reason, (this, way, str(before.stance.posture), said_ms, seconds, reset))
     yield Part(_LEADING[this.arrival], seconds, why, said, reset_s=reset, way_s=ceil_s(way_ms), words_ms=said_ms)
-    yield _part(this, piece_of_arrival(opening, style, filled), style)
-    yield _part(this, Piece(SegmentKind.SETTLE, settle_s(this, style)), style)
+    settling = Piece(SegmentKind.SETTLE, settle_s(this, style))
+    yield from _parts(this, style, piece_of_arrival(opening, style, filled), settling)
 
 
 def _cadence(this: Pass, before: Situation, style: CueStyle, filled: Facts) -> Iterator[Part]:
@@ -161,7 +161,7 @@ def _cadence(this: Pass, before: Situation, style: CueStyle, filled: Facts) -> I
             at = at + lasting if fits else room_ms + 1
     why, seconds = Why(reasons.cadence_reason, (cadence_s, way.ms, room_ms)), cadence_s - settling_s
     yield Part(_LEADING[this.arrival], seconds, why, tuple(said), way_s=ceil_s(way.ms), words_ms=words_ms)
-    yield _part(this, Piece(SegmentKind.SETTLE, settling_s), style)
+    yield from _parts(this, style, Piece(SegmentKind.SETTLE, settling_s))
 
 
 def _work(this: Pass, stage: int, dose: Dose, style: CueStyle) -> Iterator[Part]:

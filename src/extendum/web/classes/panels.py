@@ -7,7 +7,7 @@ from typing import Any
 
 from extendum.core.edit.script_edits import usual_step
 from extendum.core.model.body import Side
-from extendum.core.model.dose import Dose, Hold, Manner, Reps, Timed
+from extendum.core.model.dose import KINDS, Dose, Hold, Manner, Reps, Timed
 from extendum.core.model.item import CountIs, Item, Keep, Matters, MoveItem, SetOrder, Talk, TalkKind
 from extendum.core.model.move import Sidedness
 from extendum.core.model.script import Group, Priority, Script, SidePlan
@@ -22,10 +22,10 @@ from extendum.core.timing.sequence import Arrival, Pass, passes_of, sequence
 from extendum.core.timing.speech import speaking_ms
 from extendum.draw.band import draw_dose_band
 from extendum.web.classes.own import Own
-from extendum.web.classes.posted import group_meanwhile, passes_typed
+from extendum.web.classes.posted import passes_typed
 from extendum.web.library.figures import figure_address, figure_words
 from extendum.web.library.store import Library
-from extendum.web.shared.dose_forms import KINDS, phases_typed, tempo_fields
+from extendum.web.shared.dose_forms import phases_typed, tempo_fields
 from extendum.web.shared.drawn import drawn
 from extendum.web.shared.forms import options
 
@@ -75,7 +75,7 @@ def group_words(group: Group) -> str:
 
 
 def _group_panel(script: Script, group: Group) -> dict[str, Any]:
-    under = group_meanwhile(script, group)
+    under = script.under(group)
     return {
         "kind": "group",
         "plans": options(SidePlan, group.side_plan),

@@ -17,7 +17,7 @@ from extendum.core.fit.remedy import Gives, Remedy, apply
 from extendum.core.model.body import Side
 from extendum.core.model.errors import ExtendumError, RefusedError
 from extendum.core.model.limits import whole_number
-from extendum.core.model.script import Group, Meanwhile, PassRef, Pin, Priority, Role, Script, SidePlan
+from extendum.core.model.script import Group, PassRef, Pin, Priority, Role, Script, SidePlan
 from extendum.core.model.style import Countdown, CueStyle, HoldConvention, SideNames, Teaching
 from extendum.core.model.timeline import clock, parse_clock
 from extendum.core.order.section_order import apply_order, section_of, set_pins
@@ -66,11 +66,11 @@ def _group(form: Form, script: Script) -> Edit:
     }
     typed = form.get("passes", "").strip()
     passes = _passes(typed, group) if plan is SidePlan.INTERLEAVED and typed else group.passes
-    under = _meanwhile(form, script, group)
+    name, words = form.get("under_name", "").strip(), form.get("under_words", "").strip()
 
     def change(s: Script) -> Script:
         first = edit.set_group(s, group.id, passes=passes) if plan is group.side_plan else s
-        return edit.set_meanwhiles(edit.set_group(first, group.id, **changes), under)
+        return edit.set_under(edit.set_group(first, group.id, **changes), group.id, name, words)
 
     told = f"{plan}, {changes['rounds']} round{'s' * (changes['rounds'] != 1)}"
     return Edit(change, f"Group: {told}", f"{group.id}.group")
@@ -124,22 +124,6 @@ def passes_typed(group: Group) -> str:
     return ", ".join(told)
 
 
-def group_meanwhile(script: Script, group: Group) -> Meanwhile | None:
-    """What runs under a whole group."""
-    ids = [item.id for item in group.items]
-    return next((m for m in script.meanwhiles if ids and (m.from_item, m.to_item) == (ids[0], ids[-1])), None)
-
-
-def _meanwhile(form: Form, script: Script, group: Group) -> tuple[Meanwhile, ...]:
-    name, words = form.get("under_name", "").strip(), form.get("under_words", "").strip()
-    old = group_meanwhile(script, group)
-    others = tuple(one for one in script.meanwhiles if one is not old)
-    if not name or not group.items:
-        return others
-    made = Meanwhile(old.id if old else edit.fresh_id(script, "m"), group.items[0].id, group.items[-1].id, name, words)
-    return (*others, made)
-
-
 def _add_group(form: Form, script: Script) -> Edit:
     group = _find_group(script, form.get("group", ""))
     section = next(s for s in script.sections if group in s.groups)
@@ -175,19 +159,9 @@ def target(form: Form) -> int:
 
 
 def _style(form: Form, script: Script, own: Own) -> Edit:
-    """One of the cue styles to choose from; lead side, teaching, pace, holds and speaking rate stay the class's own."""
-    found, kept = named(own.styles, form.get("style", ""), "style"), script.style
-    style = replace(
-        found,
-        words_per_minute=kept.words_per_minute,
-        lead_side=kept.lead_side,
-        side_names=kept.side_names,
-        teaching=kept.teaching,
-        pace_percent=kept.pace_percent,
-        holds=kept.holds,
-        one_leg_most_s=kept.one_leg_most_s,
-    )
-    return Edit(lambda s: edit.set_style(s, style), f"Cue style: {style.name}")
+    """One of the cue styles to choose from."""
+    style = named(own.styles, form.get("style", ""), "style")
+    return Edit(lambda s: edit.take_style(s, style), f"Cue style: {style.name}")
 
 
 def _class(form: Form, script: Script) -> Edit:

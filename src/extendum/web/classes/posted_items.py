@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from extendum.core.edit import script_edits as edit
-from extendum.core.model.dose import Elastic, Hold, describe
+from extendum.core.model.dose import Elastic, Hold, as_kind, describe
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import (
     CountIs,
@@ -23,7 +23,7 @@ from extendum.core.model.move import Prop, Sidedness
 from extendum.core.model.script import Script
 from extendum.core.model.style import Facing
 from extendum.core.model.words import Prompt, PromptKind, Words
-from extendum.web.shared.dose_forms import as_kind, detailed, elastic_from
+from extendum.web.shared.dose_forms import detailed, elastic_from
 from extendum.web.shared.forms import Edit, Form, choice, optional_side, rows, whole
 
 

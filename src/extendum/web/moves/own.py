@@ -16,7 +16,7 @@ from django.views.decorators.http import require_http_methods, require_POST
 from extendum.core.edit.script_edits import add_move, fresh_id
 from extendum.core.model.audience import Condition
 from extendum.core.model.body import Posture, Region
-from extendum.core.model.dose import Hold, Manner, Reps, Timed
+from extendum.core.model.dose import KINDS, Hold, Manner, Reps, Timed
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.library import LibraryMove
 from extendum.core.model.limits import whole_number
@@ -31,7 +31,7 @@ from extendum.web.library import store
 from extendum.web.library.figures import figure_address
 from extendum.web.library.models import OwnMove
 from extendum.web.moves.posted import BLANK, FREE_OTHERS, FREE_TARGETS, TEXTS, VIEWS, entry_from
-from extendum.web.shared.dose_forms import KINDS, phases_typed, tempo_fields
+from extendum.web.shared.dose_forms import phases_typed, tempo_fields
 from extendum.web.shared.forms import options
 
 LABELS = ("While moving", "Once there", "Short, later on", "At the switch", "Change of direction", "Release")

@@ -6,7 +6,7 @@ from dataclasses import replace
 from typing import Any
 
 from extendum.core.model.body import Posture, Region
-from extendum.core.model.dose import Dose, Elastic, Hold
+from extendum.core.model.dose import Dose, Elastic, Hold, as_kind
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.library import LibraryMove
 from extendum.core.model.move import (
@@ -26,7 +26,7 @@ from extendum.core.model.move import (
 from extendum.core.model.style import Facing
 from extendum.core.model.words import Prompt, PromptKind, Words
 from extendum.formats.figures import shipped_figures
-from extendum.web.shared.dose_forms import as_kind, detailed
+from extendum.web.shared.dose_forms import detailed
 from extendum.web.shared.forms import Form, choice, many, rows, whole
 
 #: Rows that the form leaves free for more.

@@ -10,6 +10,7 @@ from django.utils import timezone
 
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import Timeline
+from extendum.core.moves.spares import Spare, spares
 from extendum.core.run.fold import fold
 from extendum.core.run.learned import Lesson, lessons, together, usually_late, ways_taken
 from extendum.core.run.log import cut_short
@@ -22,7 +23,6 @@ from extendum.web.classes.page import compiled
 from extendum.web.library.store import library_of
 from extendum.web.records.models import Session
 from extendum.web.teach.models import LiveRun
-from extendum.web.teach.score import Spare, spares
 
 #: What is usual is judged by so many of the last sessions, and so many offers are made at once.
 LAST, OFFERS = 5, 2

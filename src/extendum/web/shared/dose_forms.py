@@ -5,20 +5,14 @@ from __future__ import annotations
 import re
 from dataclasses import replace
 
-from extendum.core.model.dose import Breaths, Dose, Elastic, Hold, Manner, Open, Phase, Pulses, Reps, Timed
+from extendum.core.model.dose import Breaths, Dose, Elastic, Hold, Manner, Phase, Pulses, Reps, Timed
 from extendum.core.model.errors import RefusedError
 from extendum.web.shared.forms import Form, choice, tenths_ms, whole
 
-KINDS: tuple[type[Dose], ...] = (Hold, Pulses, Reps, Breaths, Timed, Open)
-
 
 def elastic_from(form: Form, before: Elastic) -> Elastic:
-    """The quantity that a form asks for; a new wish alone moves the limits out of its way."""
-    least, wanted, most = (whole(form, name) for name in ("least", "wanted", "most"))
-    if wanted != before.wanted and (least, most) == (before.least, before.most):
-        return before.wanting(wanted)
-    value = before.value if wanted == before.wanted else wanted
-    return Elastic(least, wanted, most, min(max(value, least), most), before.locked, before.extra)
+    """The quantity that a form asks for."""
+    return before.typed(whole(form, "least"), whole(form, "wanted"), whole(form, "most"))
 
 
 def detailed(dose: Dose, form: Form) -> Dose:
@@ -55,22 +49,6 @@ def phases_typed(dose: Dose) -> str:
     if not isinstance(dose, Pulses):
         return ""
     return ", ".join(f"{phase.name} {phase.ms / 1000:g}" for phase in dose.phases)
-
-
-def as_kind(dose: Dose, kind: str) -> Dose:
-    """Another kind of dose that lasts about as long, with limits of a half and the double."""
-    seconds = dose.pass_ms(dose.quantity.value) / 1000
-
-    def about(count: float) -> Elastic:
-        whole_count = max(1, round(count))
-        return Elastic(max(1, whole_count // 2), whole_count, whole_count * 2)
-
-    made = {one.tag: one for one in KINDS}.get(kind)
-    if made is None:
-        raise RefusedError("kind", "one of " + ", ".join(one.tag for one in KINDS), kind)
-    if made in (Hold, Timed, Open):
-        return made(about(max(5, round(seconds / 5) * 5)))
-    return made(about(seconds / {Reps: 4, Breaths: 10, Pulses: 10}[made]))
 
 
 def tempo_fields(dose: Dose) -> list[tuple[str, str, str]]:

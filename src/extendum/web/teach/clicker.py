@@ -13,6 +13,7 @@ from django.views.decorators.http import require_POST, require_safe
 
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.limits import LARGEST_UNSIGNED, whole_number
+from extendum.core.run.actions import LONGER_S
 from extendum.formats.json_text import read_json
 from extendum.web.classes.access import own_class
 from extendum.web.teach.following import HELD_FOR, by_code, owner_of, running
@@ -33,7 +34,7 @@ def clicker(request: HttpRequest, code: str) -> HttpResponse:
     link = by_code(code, Link.Kind.CLICKER)
     if link is None:
         return render(request, "teach/gone.html", {"what": "clicker"}, status=404)
-    return render(request, "teach/clicker.html", {"link": link, **shown(link, figures=False)})
+    return render(request, "teach/clicker.html", {"link": link, "longer_s": LONGER_S, **shown(link, figures=False)})
 
 
 @require_safe

@@ -15,13 +15,14 @@ from extendum.core.model.body import Side
 from extendum.core.model.move import OptionKind
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import Timeline
+from extendum.core.moves.spares import Spare, spares
 from extendum.web.classes import store
 from extendum.web.classes.page import compiled
 from extendum.web.library.figures import stage_figure
 from extendum.web.library.store import Library, library_of
 from extendum.web.teach.following import by_code, news, owner_of, running
 from extendum.web.teach.models import Link
-from extendum.web.teach.score import Spare, public_score, spares
+from extendum.web.teach.score import public_score
 
 
 @require_safe

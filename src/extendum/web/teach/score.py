@@ -3,28 +3,21 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from typing import Any
 
-from extendum.core.edit.script_edits import add_section, insert_item
-from extendum.core.edit.take_up import take_up
 from extendum.core.model.body import Side
 from extendum.core.model.dose import Breaths, Dose, Pulses, Reps
 from extendum.core.model.item import MoveItem
-from extendum.core.model.move import Move, OptionKind
-from extendum.core.model.script import Role, Script
+from extendum.core.model.move import OptionKind
+from extendum.core.model.script import Script
 from extendum.core.model.style import teacher_side
 from extendum.core.model.timeline import Timeline
 from extendum.core.model.words import PromptKind
-from extendum.core.moves.objections import objections
+from extendum.core.moves.spares import Spare
 from extendum.core.run.rehearse import rehearsal_steps, rehearsed
 from extendum.core.run.steps import Step, steps_of
-from extendum.core.timing.compile import compile_script
 from extendum.formats.timeline_json import timeline_plain
 from extendum.web.library.store import Library
-
-#: How many moves the tray has for each posture of a class.
-SPARES = 4
 
 
 def step_plain(step: Step) -> dict[str, Any]:
@@ -40,39 +33,6 @@ def step_plain(step: Step) -> dict[str, Any]:
         "unit": step.unit_ms,
         "partner": step.partner,
     }
-
-
-@dataclass(frozen=True, slots=True)
-class Spare:
-    """A move that is not in the class and fits somewhere in it, compiled by itself."""
-
-    item: MoveItem
-    script: Script
-    timeline: Timeline
-
-
-def spares(script: Script, library: Library) -> list[Spare]:
-    """A few moves for each posture of the class that keep to its brief and need nothing that it does not use.
-
-    The easiest first, each of another area.
-    """
-    used = {item.move.key for item in script.moves()}
-    props = {prop.name for item in script.moves() for prop in item.move.props}
-    found: list[Spare] = []
-    for posture in dict.fromkeys(item.move.posture for item in script.moves()):
-        fit = [e for e in library if e.move.posture is posture and e.move.key not in used and _needs(e.move) <= props]
-        ranked = sorted((one for one in fit if not objections(one.move, script.brief)), key=lambda e: e.move.effort)
-        nearest = {entry.move.main_regions[:1]: entry for entry in reversed(ranked)}
-        for entry in sorted(nearest.values(), key=lambda e: e.move.effort)[:SPARES]:
-            item = take_up(entry, f"tray-{entry.move.key}"[:40], script.style)
-            alone = Script(entry.move.name, style=script.style, start_posture=posture)
-            alone = insert_item(add_section(alone, "", Role.MAIN), item)
-            found.append(Spare(item, alone, compile_script(alone)))
-    return found
-
-
-def _needs(move: Move) -> set[str]:
-    return {prop.name for prop in move.props if prop.required}
 
 
 def score_of(script: Script, timeline: Timeline, library: Library, tray: Sequence[Spare] = ()) -> dict[str, Any]:

@@ -15,7 +15,8 @@ from extendum.core.model.body import Side
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.move import Prop
 from extendum.core.model.timeline import clock
-from extendum.core.run.actions import ACTIONS
+from extendum.core.moves.spares import spares
+from extendum.core.run.actions import ACTIONS, LONGER_S
 from extendum.core.run.fold import fold
 from extendum.core.run.refit import CATCHES_AT_S, refit
 from extendum.core.run.state import Event, advance
@@ -32,7 +33,7 @@ from extendum.web.shared.drawn import drawn
 from extendum.web.shared.forms import whole
 from extendum.web.teach.following import clock_off, held
 from extendum.web.teach.models import Link, LiveEvent, LiveRun
-from extendum.web.teach.score import score_of, spares, tapped
+from extendum.web.teach.score import score_of, tapped
 from extendum.web.teach.signals import tell_begun
 
 #: A Stage that was away sends what it kept in parts.
@@ -83,6 +84,7 @@ def _stage(request: HttpRequest, of: StretchClass, *, rehearses: bool = False, t
         "clickers": of.owner.links.filter(kind=Link.Kind.CLICKER, revoked_at=None).exists(),
         "parts": STAGE_PARTS,
         "catches_at": CATCHES_AT_S,
+        "longer_s": LONGER_S,
         "length": clock(timeline.length_s),
         "ribbon": drawn(draw_ribbon(timeline)),
         "props": list(props.values()),

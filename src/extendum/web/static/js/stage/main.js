@@ -189,7 +189,7 @@ function skipItem() {
 const going = (what) => () => { if (active()) what(); };
 const teaching = (what) => going(() => (apart ? tell("Not in a rehearsal.") : what()));
 const deeds = {
-  go: goOn, pause: toggle, start: countIn, longer: going(() => act("longer", { ms: 10_000 })), more: going(() => act("more")),
+  go: goOn, pause: toggle, start: countIn, longer: going(() => act("longer", { ms: Number(root.longer) * 1000 })), more: going(() => act("more")),
   back: () => { if (live.run.started) jump("back"); }, again: going(() => jump("repeat")), skip: going(skipItem), "skip-part": going(() => jump("skip")), swap: going(swap),
   easier: going(() => act("easier")), rest: going(() => { el("tray").close(); act("insert", { ms: 30_000 }); tell("A rest of 30 s comes before the next pass."); }),
   "catch-up": teaching(catchUp), "take-over": takeOver, "open-tray": teaching(openTray), "tray-close": () => el("tray").close(), settings: openSound, "sound-close": openSound,
