@@ -59,7 +59,7 @@ class Sized:
         most = request.META.get("HTTP_X_EXTENDUM_TOO_LARGE")
         if most is None:
             return self.get_response(request)
-        request.htmx = "HX-Request" in request.headers  # the middleware that says so comes later
+        request.htmx = "HX-Request" in request.headers  # type: ignore[attr-defined] # the middleware that says so comes later
         return too_large(request, int(most))
 
 

@@ -97,8 +97,10 @@ def _asked(demo: bool) -> Served:
     names = addresses(host)
     if given is None and host not in LOOPBACK:
         folder = Path(os.environ.get("EXTENDUM_DATA", "var")).resolve() / "certificates"
-        return Served(host, port, *own_certificate(folder, names), names, own=True)
-    return Served(host, port, *(given or (None, None)), names, own=False)
+        made, made_key = own_certificate(folder, names)
+        return Served(host, port, made, made_key, names, own=True)
+    certificate, key = given or (None, None)
+    return Served(host, port, certificate, key, names, own=False)
 
 
 def _say(served: Served, demo: bool) -> None:

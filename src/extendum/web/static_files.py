@@ -3,7 +3,7 @@
 from whitenoise.storage import CompressedManifestStaticFilesStorage
 
 
-class HashedFiles(CompressedManifestStaticFilesStorage):
+class HashedFiles(CompressedManifestStaticFilesStorage):  # type: ignore[misc] # whitenoise has no types
     """Rewrites what a module of the application imports to the hashed name; libraries are left as they are."""
 
     support_js_module_import_aggregation = True

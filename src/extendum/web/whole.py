@@ -10,7 +10,7 @@ from __future__ import annotations
 import asyncio
 import tempfile
 from collections.abc import Awaitable, Callable, MutableMapping
-from typing import Any
+from typing import Any, cast
 
 from a2wsgi import WSGIMiddleware
 from django.conf import settings
@@ -21,6 +21,7 @@ from extendum.web.wsgi import application as answers
 Message = MutableMapping[str, Any]
 Receive = Callable[[], Awaitable[Message]]
 Send = Callable[[Message], Awaitable[None]]
+App = Callable[[Message, Receive, Send], Awaitable[None]]
 
 #: Threads of one process that answer requests; each keeps its connection to the database.
 THREADS = 12
@@ -35,7 +36,7 @@ TOO_LARGE = b"x-extendum-too-large"
 class Whole:
     """An ASGI application that hands a request on when all of it is there."""
 
-    def __init__(self, inner: Callable[[Message, Receive, Send], Awaitable[None]]) -> None:
+    def __init__(self, inner: App) -> None:
         self.inner = inner
 
     async def __call__(self, scope: Message, receive: Receive, send: Send) -> None:
@@ -100,4 +101,5 @@ async def _late(send: Send) -> None:
     await send({"type": "http.response.body", "body": text})
 
 
-application = Whole(WSGIMiddleware(answers, workers=THREADS))
+# The types of three libraries name the same interfaces each in its own way.
+application = Whole(cast(App, WSGIMiddleware(cast(Any, answers), workers=THREADS)))

@@ -9,7 +9,7 @@ from typing import Any
 from django.contrib import messages
 from django.contrib.auth import update_session_auth_hash
 from django.contrib.auth.forms import PasswordChangeForm
-from django.http import HttpRequest, HttpResponse, HttpResponseRedirect
+from django.http import HttpResponse, HttpResponseRedirect
 from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
 from django.views.decorators.http import require_http_methods
@@ -21,13 +21,14 @@ from extendum.core.model.timeline import clock, parse_clock
 from extendum.formats.pdf import Paper
 from extendum.web.classes import store
 from extendum.web.classes.models import Defaults, OwnAudience, OwnStyle
+from extendum.web.shared.asked import Asked
 from extendum.web.shared.forms import choice, named, whole
 
 _KEPT: dict[str, type[OwnStyle] | type[OwnAudience]] = {"style": OwnStyle, "profile": OwnAudience}
 
 
 @require_http_methods(["GET", "HEAD", "POST"])
-def settings_page(request: HttpRequest) -> HttpResponse:
+def settings_page(request: Asked) -> HttpResponse:
     """The page; a POST sets the part that it names. What was typed stays when it is refused."""
     if request.method != "POST":
         return _page(request)
@@ -43,7 +44,7 @@ def settings_page(request: HttpRequest) -> HttpResponse:
     return HttpResponseRedirect(reverse("settings"))
 
 
-def _page(request: HttpRequest, status: int = 200, **facts: Any) -> HttpResponse:
+def _page(request: Asked, status: int = 200, **facts: Any) -> HttpResponse:
     defaults = store.defaults_of(request.user)
     style = store.first_style(defaults)
     typed = facts.setdefault("typed", {})
@@ -69,17 +70,17 @@ def _page(request: HttpRequest, status: int = 200, **facts: Any) -> HttpResponse
     return render(request, "accounts/settings.html", context, status=status)
 
 
-def _own(request: HttpRequest, model: type[OwnStyle] | type[OwnAudience]) -> Any:
+def _own(request: Asked, model: type[OwnStyle] | type[OwnAudience]) -> Any:
     return model.objects.filter(owner=request.user).order_by("name")
 
 
-def _styles(request: HttpRequest, defaults: Defaults) -> list[CueStyle]:
+def _styles(request: Asked, defaults: Defaults) -> list[CueStyle]:
     """Those to choose from; the one that is set is among them, though it is no longer kept."""
     styles, first = store.styles_of(request.user), store.first_style(defaults)
     return styles if first.name in {one.name for one in styles} else [*styles, first]
 
 
-def _begin(request: HttpRequest) -> str:
+def _begin(request: Asked) -> str:
     """What new classes begin with: a cue style, and what differs from it."""
     form, defaults = request.POST, store.defaults_of(request.user)
     try:
@@ -97,7 +98,7 @@ def _begin(request: HttpRequest) -> str:
     return "Kept. Classes that you make from now on begin with it; those on the shelf stay as they are."
 
 
-def _name(request: HttpRequest) -> str:
+def _name(request: Asked) -> str:
     name = request.POST.get("name", "").strip()
     if len(name) > 150:
         raise RefusedError("name", "at most 150 characters", name)
@@ -114,7 +115,7 @@ class _PasswordError(Exception):
         super().__init__(form)
 
 
-def _password(request: HttpRequest) -> str:
+def _password(request: Asked) -> str:
     form = PasswordChangeForm(request.user, request.POST)
     if not form.is_valid():
         raise _PasswordError(form)
@@ -122,7 +123,7 @@ def _password(request: HttpRequest) -> str:
     return "The new password holds from now on. Other browsers are signed out."
 
 
-def _forget(request: HttpRequest) -> str:
+def _forget(request: Asked) -> str:
     """Remove what is kept under a name; it can be put back until something else is removed."""
     kind = request.POST.get("kind", "")
     one = get_object_or_404(_own(request, _KEPT.get(kind, OwnStyle)), pk=whole(request.POST, "kept"))
@@ -131,7 +132,7 @@ def _forget(request: HttpRequest) -> str:
     return f"“{one.name}” is no longer kept. Classes that use it stay as they are."
 
 
-def _put_back(request: HttpRequest) -> str:
+def _put_back(request: Asked) -> str:
     one = request.session.pop("forgotten", None)
     if one is None:
         raise RefusedError("", "something that was removed just now", "nothing")
@@ -141,7 +142,7 @@ def _put_back(request: HttpRequest) -> str:
     return f"“{one['name']}” is kept again."
 
 
-_PARTS: dict[str, Callable[[HttpRequest], str]] = {
+_PARTS: dict[str, Callable[[Asked], str]] = {
     "begin": _begin,
     "name": _name,
     "password": _password,

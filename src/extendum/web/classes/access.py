@@ -1,11 +1,11 @@
 """Who may see what: everything is looked up through its owner, and another's is not found."""
 
-from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 
 from extendum.web.classes.models import StretchClass
+from extendum.web.shared.asked import Asked
 
 
-def own_class(request: HttpRequest, pk: int) -> StretchClass:
+def own_class(request: Asked, pk: int) -> StretchClass:
     """The asker's class with this key; 404 for anybody else's and for none."""
     return get_object_or_404(StretchClass.objects.select_related("head", "owner"), pk=pk, owner=request.user)

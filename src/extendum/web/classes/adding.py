@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from django.http import Http404, HttpRequest, HttpResponse
+from django.http import Http404, HttpResponse
 from django.shortcuts import render
 from django.views.decorators.http import require_safe
 
@@ -20,6 +20,7 @@ from extendum.web.classes import store
 from extendum.web.classes.access import own_class
 from extendum.web.library.figures import figure_address
 from extendum.web.library.store import Library, library_of
+from extendum.web.shared.asked import Asked
 
 MOST_SHOWN, MOST_SUGGESTED, MOST_SETS = 12, 5, 3
 
@@ -40,10 +41,10 @@ class Found:
 
 
 @require_safe
-def found(request: HttpRequest, pk: int) -> HttpResponse:
+def found(request: Asked, pk: int) -> HttpResponse:
     """Moves for what was typed in ?q=; for nothing typed what could come next after ?item=, and sets to begin with."""
     of = own_class(request, pk)
-    script, library = store.script_of(of.head), library_of(request.user)
+    script, library = store.script_of(of.present), library_of(request.user)
     asked, after = request.GET.get("q", "").strip()[:80], request.GET.get("item") or None
     place = place_after(script, after)
     if asked:
@@ -80,10 +81,10 @@ def _whole(one: StartingSet, library: Library) -> bool:
 
 
 @require_safe
-def newer(request: HttpRequest, pk: int) -> HttpResponse:
+def newer(request: Asked, pk: int) -> HttpResponse:
     """What differs between a class's copy of a move and the library's form, each part to be chosen."""
     of = own_class(request, pk)
-    script, library = store.script_of(of.head), library_of(request.user)
+    script, library = store.script_of(of.present), library_of(request.user)
     item = next((one for one in script.items() if one.id == request.GET.get("item")), None)
     if not isinstance(item, MoveItem) or item.move.key not in library.moves:
         raise Http404

@@ -6,7 +6,7 @@ import re
 from dataclasses import dataclass
 from typing import Any
 
-from django.http import HttpRequest, HttpResponse, HttpResponseRedirect
+from django.http import HttpResponse, HttpResponseRedirect
 from django.shortcuts import render
 from django.urls import reverse
 from django.views.decorators.http import require_http_methods, require_POST
@@ -24,6 +24,7 @@ from extendum.web.classes.models import StretchClass
 from extendum.web.classes.own import Own
 from extendum.web.classes.posted import read_edit
 from extendum.web.classes.posted_brief import PROPS, told_props, with_audience
+from extendum.web.shared.asked import Asked
 from extendum.web.shared.forms import options, whole
 
 POSTURE_GROUPS = tuple((base, tuple(p for p in Posture if Base.of(p) is base)) for base in Base)
@@ -71,10 +72,10 @@ def form_context(of: StretchClass, script: Script, own: Own) -> dict[str, Any]:
 
 
 @require_http_methods(["GET", "HEAD", "POST"])
-def brief(request: HttpRequest, pk: int) -> HttpResponse:
+def brief(request: Asked, pk: int) -> HttpResponse:
     """The brief of a class; a post sets it and goes on to the Desk, with ``apply`` it only shows a profile."""
     of, form = own_class(request, pk), request.POST
-    script, own = store.script_of(of.head), Own(of.owner)
+    script, own = store.script_of(of.present), Own(of.owner)
     if request.method != "POST":
         return render(request, "classes/brief.html", form_context(of, script, own) | {"new": "new" in request.GET})
     try:
@@ -93,7 +94,7 @@ def brief(request: HttpRequest, pk: int) -> HttpResponse:
     return _to_desk(request, of)
 
 
-def _to_desk(request: HttpRequest, of: StretchClass) -> HttpResponse:
+def _to_desk(request: Asked, of: StretchClass) -> HttpResponse:
     address = reverse("desk", args=[of.pk])
     if request.htmx:
         return HttpResponse(status=204, headers={"HX-Redirect": address})
@@ -101,10 +102,10 @@ def _to_desk(request: HttpRequest, of: StretchClass) -> HttpResponse:
 
 
 @require_POST
-def keep_audience(request: HttpRequest, pk: int) -> HttpResponse:
+def keep_audience(request: Asked, pk: int) -> HttpResponse:
     """Keep the brief as it is in the form under a name of one's own, for other classes; the class takes it too."""
     of, form = own_class(request, pk), request.POST
-    script, own = store.script_of(of.head), Own(of.owner)
+    script, own = store.script_of(of.present), Own(of.owner)
     try:
         wanted = read_edit(form, script, own)
         kept = store.keep_audience(of.owner, wanted.change(script), form.get("audience_name", ""))

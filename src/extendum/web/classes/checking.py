@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 from urllib.parse import urlencode
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpResponse
 from django.shortcuts import render
 from django.utils.safestring import SafeString
 from django.views.decorators.http import require_safe
@@ -29,6 +29,7 @@ from extendum.web.classes.findings import report_of
 from extendum.web.classes.models import StretchClass
 from extendum.web.classes.own import Own
 from extendum.web.classes.page import compiled
+from extendum.web.shared.asked import Asked
 from extendum.web.shared.drawn import drawn
 
 _HEADINGS = {Severity.FIX: "To fix", Severity.CONSIDER: "To consider", Severity.NOTE: "To know"}
@@ -66,7 +67,7 @@ class Line:
 
 def checks_context(of: StretchClass, query: Mapping[str, str]) -> dict[str, Any]:
     """Everything that the Checks screen shows; the query chooses the effect and the area of the picture."""
-    script, timeline = store.script_of(of.head), compiled(bytes(of.head.document))
+    script, timeline = store.script_of(of.present), compiled(bytes(of.present.document))
     own = Own(of.owner)
     report = report_of(script, timeline, own)
     found = coverage(script, timeline)
@@ -89,8 +90,8 @@ def checks_context(of: StretchClass, query: Mapping[str, str]) -> dict[str, Any]
         "area": _area(script, found, area, own) if area else None,
         "wanted": [(region, "; ".join(_gets(region, found))) for region in script.brief.areas],
         "moves": len(script.moves()),
-        "can_undo": of.head.parent_id is not None,
-        "can_redo": of.head.forward_id is not None,
+        "can_undo": of.present.parent_id is not None,
+        "can_redo": of.present.forward_id is not None,
     }
 
 
@@ -176,19 +177,19 @@ def _area(script: Script, found: Coverage, area: Region, own: Own) -> dict[str, 
         "name": area,
         "wanted": area in script.brief.areas,
         "lines": lines,
-        "items": [(item, main) for item in script.items() if (main := items.get(item.id)) is not None],
+        "items": [(item, items[item.id]) for item in script.items() if item.id in items],
         "offers": offers,
     }
 
 
 @require_safe
 @vary_on_headers("HX-Request")
-def checks(request: HttpRequest, pk: int) -> HttpResponse:
+def checks(request: Asked, pk: int) -> HttpResponse:
     """What was found in a class, and its body picture, as a page or as its fragment."""
     return checks_page(request, own_class(request, pk))
 
 
-def checks_page(request: HttpRequest, of: StretchClass) -> HttpResponse:
+def checks_page(request: Asked, of: StretchClass) -> HttpResponse:
     """The page, or its fragment for a request of htmx; a post carries what the picture shows."""
     template = "classes/_checks.html" if request.htmx else "classes/checks.html"
     return render(request, template, checks_context(of, request.POST or request.GET))

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from django.http import HttpRequest, HttpResponse, HttpResponseRedirect, QueryDict
+from django.http import HttpResponse, HttpResponseRedirect, QueryDict
 from django.shortcuts import render
 from django.urls import reverse
 from django.views.decorators.http import require_POST, require_safe
@@ -18,19 +18,21 @@ from extendum.web.classes.checking import checks_page
 from extendum.web.classes.models import StretchClass
 from extendum.web.classes.own import Own
 from extendum.web.classes.page import compiled, desk_context
-from extendum.web.classes.posted import OutOfReachError, read_edit, whole
+from extendum.web.classes.posted import OutOfReachError, read_edit
 from extendum.web.classes.words import words_page
 from extendum.web.guide.texts import guide
+from extendum.web.shared.asked import Asked
+from extendum.web.shared.forms import whole
 
 
 @require_safe
 @vary_on_headers("HX-Request")
-def desk(request: HttpRequest, pk: int) -> HttpResponse:
+def desk(request: Asked, pk: int) -> HttpResponse:
     """The class on the Desk, with the item chosen by ?item=."""
     return _desk(request, own_class(request, pk), request.GET.get("item"))
 
 
-def _desk(request: HttpRequest, of: StretchClass, chosen: str | None) -> HttpResponse:
+def _desk(request: Asked, of: StretchClass, chosen: str | None) -> HttpResponse:
     context = desk_context(of, chosen)
     if request.htmx:
         return render(request, "classes/_desk.html", context)
@@ -40,11 +42,11 @@ def _desk(request: HttpRequest, of: StretchClass, chosen: str | None) -> HttpRes
 
 
 @require_POST
-def edit(request: HttpRequest, pk: int) -> HttpResponse:
+def edit(request: Asked, pk: int) -> HttpResponse:
     """Apply one edit made on the class as it was at the posted stamp."""
     of, form = own_class(request, pk), request.POST
     try:
-        asked = read_edit(form, store.script_of(of.head), Own(of.owner))
+        asked = read_edit(form, store.script_of(of.present), Own(of.owner))
         of = store.change(of, whole(form, "stamp"), asked.label, asked.change, asked.field)
     except store.StaleEditError as stale:
         return stale_notice(request, of, form, stale)
@@ -62,7 +64,7 @@ def _offers(far: OutOfReachError) -> list[str]:
     return [clock(seconds) for seconds in near if seconds is not None]
 
 
-def _answer(request: HttpRequest, of: StretchClass, chosen: str | None) -> HttpResponse:
+def _answer(request: Asked, of: StretchClass, chosen: str | None) -> HttpResponse:
     elsewhere = {"words": words_page, "checks": checks_page}.get(request.POST.get("view", ""))
     if elsewhere:
         return elsewhere(request, of)
@@ -72,20 +74,20 @@ def _answer(request: HttpRequest, of: StretchClass, chosen: str | None) -> HttpR
     return HttpResponseRedirect(reverse("desk", args=[of.pk]) + query)
 
 
-def notice(request: HttpRequest, of: StretchClass, status: int, **facts: object) -> HttpResponse:
+def notice(request: Asked, of: StretchClass, status: int, **facts: object) -> HttpResponse:
     """A notice that changes nothing else on the page: what was typed stays."""
     template = "classes/_notice.html" if request.htmx else "classes/notice_page.html"
     return render(request, template, {"class": of, **facts}, status=status)
 
 
-def stale_notice(request: HttpRequest, of: StretchClass, form: QueryDict, stale: store.StaleEditError) -> HttpResponse:
+def stale_notice(request: Asked, of: StretchClass, form: QueryDict, stale: store.StaleEditError) -> HttpResponse:
     """What happened since the page that the edit was made on, and what was typed."""
     typed = [(k, v) for k, v in form.items() if k not in ("csrfmiddlewaretoken", "stamp")]
     return notice(request, of, 409, happened=stale.happened, typed=typed)
 
 
 @require_POST
-def keep_style(request: HttpRequest, pk: int) -> HttpResponse:
+def keep_style(request: Asked, pk: int) -> HttpResponse:
     """Keep the class's cue style under a name of one's own, for other classes."""
     of, form = own_class(request, pk), request.POST
     try:
@@ -98,7 +100,7 @@ def keep_style(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-def step(request: HttpRequest, pk: int) -> HttpResponse:
+def step(request: Asked, pk: int) -> HttpResponse:
     """Undo, redo, or go to any step."""
     of, form = own_class(request, pk), request.POST
     try:
@@ -119,10 +121,10 @@ def step(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_safe
-def sheet_table(request: HttpRequest, pk: int) -> HttpResponse:
+def sheet_table(request: Asked, pk: int) -> HttpResponse:
     """The minute sheet as a table: what happens when, on which side, for how long, and why so long."""
     of = own_class(request, pk)
-    timeline = compiled(bytes(of.head.document))
+    timeline = compiled(bytes(of.present.document))
     rows = [
         (clock(one.start_s), one.seconds, one.name, one.side if one.side in (Side.LEFT, Side.RIGHT) else "", one)
         for one in timeline.segments
@@ -131,7 +133,7 @@ def sheet_table(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_safe
-def steps(request: HttpRequest, pk: int) -> HttpResponse:
+def steps(request: Asked, pk: int) -> HttpResponse:
     """All steps ever taken, newest first, on every branch."""
     of = own_class(request, pk)
     found = of.revisions.order_by("-stamp", "-pk")[:300]

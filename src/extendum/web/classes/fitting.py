@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from django.contrib import messages
-from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
+from django.http import Http404, HttpResponse, JsonResponse
 from django.shortcuts import redirect, render
 from django.utils.safestring import SafeString
 from django.views.decorators.http import require_POST, require_safe
@@ -35,6 +35,7 @@ from extendum.draw.small import draw_small_sheet
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
 from extendum.web.classes.page import fitter
+from extendum.web.shared.asked import Asked
 from extendum.web.shared.drawn import drawn
 
 _ON_THE_WAY = (SegmentKind.TRANSITION, SegmentKind.SWITCH, SegmentKind.TURN, SegmentKind.SETUP)
@@ -42,17 +43,17 @@ _HALF = {Side.LEFT: 1, Side.RIGHT: 2}
 
 
 @require_safe
-def preview(request: HttpRequest, pk: int) -> JsonResponse:
+def preview(request: Asked, pk: int) -> JsonResponse:
     """What fitting to ?target= (the class's own without) would change: a sentence, a list, and the outline."""
     of = own_class(request, pk)
     try:
         typed = request.GET.get("target")
-        seconds = store.script_of(of.head).brief.target_s if typed is None else parse_clock(typed)
+        seconds = store.script_of(of.present).brief.target_s if typed is None else parse_clock(typed)
         if not 1 <= seconds <= LONGEST_CLASS_S:
             raise RefusedError("", f"from 0:01 to {clock(LONGEST_CLASS_S)}", clock(seconds))
     except RefusedError as error:
         return JsonResponse({"message": str(error.within("length"))}, status=422)
-    result = fitter(bytes(of.head.document)).fit(seconds)
+    result = fitter(bytes(of.present.document)).fit(seconds)
     return JsonResponse(preview_plain(result))
 
 
@@ -106,10 +107,10 @@ def _paper(version: Version) -> Paper:
 
 
 @require_safe
-def versions_page(request: HttpRequest, pk: int) -> HttpResponse:
+def versions_page(request: Asked, pk: int) -> HttpResponse:
     """The class at the usual lengths, side by side; with ?any=1 any move may be left out; ?warm= chooses a warm-up."""
     of = own_class(request, pk)
-    script = store.script_of(of.head)
+    script = store.script_of(of.present)
     any_move = request.GET.get("any") == "1"
     regions, asked, length = regions_of(script), request.GET.getlist("region"), request.GET.get("warm", "")
     context: dict[str, Any] = {
@@ -140,10 +141,10 @@ def _asked_warm_up(script: Script, length: str, asked: list[str]) -> Version:
 
 
 @require_POST
-def keep_version(request: HttpRequest, pk: int) -> HttpResponse:
+def keep_version(request: Asked, pk: int) -> HttpResponse:
     """Keep a version, or a warm-up, as a class of its own."""
     of, form = own_class(request, pk), request.POST
-    script = store.script_of(of.head)
+    script = store.script_of(of.present)
     try:
         if form.get("warm"):
             version, what = _asked_warm_up(script, form["warm"], form.getlist("region")), f"warm-up {form['warm']}"
@@ -160,10 +161,10 @@ def keep_version(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_safe
-def order_dialog(request: HttpRequest, pk: int) -> HttpResponse:
+def order_dialog(request: Asked, pk: int) -> HttpResponse:
     """Other orders of ?section=, each with its cost, and the section's pins."""
     of = own_class(request, pk)
-    script = store.script_of(of.head)
+    script = store.script_of(of.present)
     try:
         section = section_of(script, request.GET.get("section") or script.sections[0].id)
     except (RefusedError, IndexError):

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
 
@@ -20,13 +20,14 @@ from extendum.web.classes import store
 from extendum.web.classes.access import own_class
 from extendum.web.classes.page import compiled
 from extendum.web.library.store import library_of
+from extendum.web.shared.asked import Asked
 from extendum.web.shared.drawn import drawn
 
 #: Kinds of guesses that are worth a correction one by one.
 _TOLD = (What.MOVE, What.SWITCH, What.HALFWAY, What.LEFT, What.COUNTDOWN, What.REPS, What.HOLD, What.RELEASE)
 
 
-def heard_page(request: HttpRequest, name: str, text: str) -> HttpResponse:
+def heard_page(request: Asked, name: str, text: str) -> HttpResponse:
     """What was heard; with what is wrong left out, beside a class, or as the beginning of a new one."""
     form, library = request.POST, library_of(request.user)
     said, names = read_timed(text), [entry.move.name for entry in library]
@@ -71,8 +72,8 @@ def _lines(said: list[Spoken], heard: Heard, wrong: set[str]) -> list[tuple[str,
     ]
 
 
-def _compared(request: HttpRequest, pk: int, heard: Heard) -> list[Beside]:
+def _compared(request: Asked, pk: int, heard: Heard) -> list[Beside]:
     """One of the asker's classes beside what was heard."""
     of = own_class(request, pk)
-    script, timeline = store.script_of(of.head), compiled(bytes(of.head.document))
+    script, timeline = store.script_of(of.present), compiled(bytes(of.present.document))
     return beside(script, timeline, heard, list(library_of(request.user)))

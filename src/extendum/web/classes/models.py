@@ -24,6 +24,13 @@ class StretchClass(models.Model):
     def __str__(self) -> str:
         return self.title
 
+    @property
+    def present(self) -> "Revision":
+        """The revision that the class is at; none only while it is made."""
+        if self.head is None:
+            raise Revision.DoesNotExist
+        return self.head
+
 
 class Revision(models.Model):
     """A whole document as one edit left it."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from functools import cached_property
 
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 
 from extendum.core.model.audience import Audience
 from extendum.core.model.style import CueStyle
@@ -16,7 +16,7 @@ from extendum.web.library.store import Library, library_of
 class Own:
     """The choices of one instructor, during one request."""
 
-    def __init__(self, owner: AbstractBaseUser) -> None:
+    def __init__(self, owner: User) -> None:
         """Nothing is read yet."""
         self._owner = owner
 

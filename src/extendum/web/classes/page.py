@@ -79,7 +79,7 @@ class Block:
 
 def desk_context(of: StretchClass, chosen_id: str | None) -> dict[str, Any]:
     """Everything that the Desk shows, for a class and the item chosen on it."""
-    head = of.head
+    head = of.present
     assert head is not None  # noqa: S101 - a class is made with its first revision
     document = bytes(head.document)
     script, timeline, fits = store.script_of(head), compiled(document), fitter(document)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from typing import Any
 
 from extendum.core.edit import script_edits as edit
 from extendum.core.model.dose import Elastic, Hold, as_kind, describe
@@ -156,7 +157,7 @@ def _words(form: Form, script: Script) -> Edit:
         index = whole(form, "prompt")
         changed = _prompt(form, index, item)
         prompts[index : index + 1] = [changed] if changed else []
-    told = {name: form.get(name, "").strip() for name in _TEXTS if name in form}
+    told: dict[str, Any] = {name: form.get(name, "").strip() for name in _TEXTS if name in form}
     words: Words = replace(item.words, **told, prompts=tuple(prompts))
     then = tuple(
         replace(stage, words=form.get(f"stage-{n}", stage.words).strip()) for n, stage in enumerate(item.then, 2)

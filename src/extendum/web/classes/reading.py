@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_http_methods
@@ -23,13 +23,14 @@ from extendum.formats.timed_text import is_timed
 from extendum.web.classes import store
 from extendum.web.classes.listening import heard_page
 from extendum.web.library.store import Library, library_of
+from extendum.web.shared.asked import Asked
 
 #: What a row may be taken for beside a move.
 TALK, OWN = "talk", "own"
 
 
 @require_http_methods(["GET", "HEAD", "POST"])
-def read_in(request: HttpRequest) -> HttpResponse:
+def read_in(request: Asked) -> HttpResponse:
     """Take a file or a text, show what it is, and make a class of it when that is asked for."""
     if request.method != "POST":
         return render(request, "classes/read.html", {})
@@ -47,7 +48,7 @@ def read_in(request: HttpRequest) -> HttpResponse:
         return render(request, "classes/read.html", told, status=422)
 
 
-def _given(request: HttpRequest) -> tuple[str, str]:
+def _given(request: Asked) -> tuple[str, str]:
     """The name and the text of what was given; a file before what was typed."""
     file = request.FILES.get("file")
     if file is None:
@@ -60,7 +61,7 @@ def _given(request: HttpRequest) -> tuple[str, str]:
     return str(file.name), decoded(file.read(), LARGEST_FILE)
 
 
-def _document(request: HttpRequest, text: str) -> HttpResponse:
+def _document(request: Asked, text: str) -> HttpResponse:
     """A class document: made at once, or asked about where its moves clash with own ones."""
     script, library = loads(text), library_of(request.user)
     own = {key: library.moves[key].move for key in library.own}
@@ -73,7 +74,7 @@ def _document(request: HttpRequest, text: str) -> HttpResponse:
     return redirect(reverse("desk", args=[made.pk]))
 
 
-def _order(request: HttpRequest, name: str, text: str) -> HttpResponse:
+def _order(request: Asked, name: str, text: str) -> HttpResponse:
     """A running order: shown line by line with what each is taken for; made when that is asked for."""
     order, library = read_order(text), library_of(request.user)
     form = request.POST
@@ -106,7 +107,7 @@ def _chosen(match: Match, n: int, form: Any, library: Library) -> Match:
 
 
 def _shown(skipped: tuple[tuple[int, str], ...], matches: list[Match]) -> dict[str, Any]:
-    rows = []
+    rows = list[dict[str, Any]]()
     for n, match in enumerate(matches):
         entries: list[LibraryMove] = [*([match.entry] if match.entry else []), *match.others]
         rows.append(

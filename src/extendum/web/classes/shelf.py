@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 
 from django.conf import settings
 from django.contrib import messages
-from django.http import HttpRequest, HttpResponse, HttpResponseRedirect
+from django.http import HttpResponse, HttpResponseRedirect
 from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.utils import timezone
@@ -23,6 +23,7 @@ from extendum.web.classes import store
 from extendum.web.classes.access import own_class
 from extendum.web.classes.models import StretchClass
 from extendum.web.classes.page import compiled
+from extendum.web.shared.asked import Asked
 from extendum.web.shared.drawn import drawn
 from extendum.web.shared.forms import whole
 
@@ -42,9 +43,9 @@ class Paper:
 
 
 def _paper(of: StretchClass) -> Paper:
-    document = bytes(of.head.document)
+    document = bytes(of.present.document)
     try:
-        script, timeline = store.script_of(of.head), compiled(document)
+        script, timeline = store.script_of(of.present), compiled(document)
     except store.DamagedError as error:
         return Paper(of, "", False, "", 0, "", SafeString(), str(error))
     target = script.brief.target_s
@@ -60,12 +61,12 @@ def _paper(of: StretchClass) -> Paper:
 
 
 @require_safe
-def shelf(request: HttpRequest) -> HttpResponse:
+def shelf(request: Asked) -> HttpResponse:
     """Classes in use, or with ?archived=1 those put away."""
     return _shelf(request)
 
 
-def _shelf(request: HttpRequest, status: int = 200, **facts: object) -> HttpResponse:
+def _shelf(request: Asked, status: int = 200, **facts: object) -> HttpResponse:
     archived = request.GET.get("archived") == "1"
     own = StretchClass.objects.filter(owner=request.user).select_related("head")
     shown = own.filter(archived_at__isnull=not archived).order_by("-changed_at")
@@ -81,7 +82,7 @@ def _shelf(request: HttpRequest, status: int = 200, **facts: object) -> HttpResp
 
 
 @require_POST
-def make(request: HttpRequest) -> HttpResponse:
+def make(request: Asked) -> HttpResponse:
     """A new class with a title and a length; what was typed stays when it is refused."""
     title, typed = request.POST.get("title", "").strip(), request.POST.get("length", "")
     try:
@@ -102,7 +103,7 @@ def make(request: HttpRequest) -> HttpResponse:
 
 
 @require_POST
-def rename(request: HttpRequest, pk: int) -> HttpResponse:
+def rename(request: Asked, pk: int) -> HttpResponse:
     """Another title for a class, as a step that can be undone; a refusal keeps what was typed."""
     of, title = own_class(request, pk), request.POST.get("title", "")
     try:
@@ -118,10 +119,10 @@ def rename(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-def duplicate(request: HttpRequest, pk: int) -> HttpResponse:
+def duplicate(request: Asked, pk: int) -> HttpResponse:
     """A copy of a class as it is now."""
     of = own_class(request, pk)
-    script = store.script_of(of.head)
+    script = store.script_of(of.present)
     title = f"{script.title[:190]} (copy)"
     store.create(request.user, replace(script, title=title), f"Copied from {script.title}")
     messages.success(request, f"“{title}” is on the shelf.")
@@ -129,27 +130,28 @@ def duplicate(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-def archive(request: HttpRequest, pk: int) -> HttpResponse:
+def archive(request: Asked, pk: int) -> HttpResponse:
     """Put a class away; nothing of it is lost."""
     return _put(request, pk, away=True)
 
 
 @require_POST
-def restore(request: HttpRequest, pk: int) -> HttpResponse:
+def restore(request: Asked, pk: int) -> HttpResponse:
     """Take a class out of the archive again."""
     return _put(request, pk, away=False)
 
 
-def _put(request: HttpRequest, pk: int, *, away: bool) -> HttpResponse:
+def _put(request: Asked, pk: int, *, away: bool) -> HttpResponse:
     of = own_class(request, pk)
     of.archived_at = timezone.now() if away else None
     of.save(update_fields=["archived_at"])
     messages.success(request, f"“{of.title}” is {'in the archive' if away else 'back on the shelf'}.")
-    return HttpResponseRedirect(request.POST.get("back") if request.POST.get("back") in ("/", "/?archived=1") else "/")
+    back = request.POST.get("back", "")
+    return HttpResponseRedirect(back if back in ("/", "/?archived=1") else "/")
 
 
 @require_POST
-def mend(request: HttpRequest, pk: int) -> HttpResponse:
+def mend(request: Asked, pk: int) -> HttpResponse:
     """Back to the last good step of a class that cannot be read."""
     of = own_class(request, pk)
     try:
@@ -162,10 +164,10 @@ def mend(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_safe
-def document(request: HttpRequest, pk: int) -> HttpResponse:
+def document(request: Asked, pk: int) -> HttpResponse:
     """The class as its own document, to keep or to use on the command line."""
     of = own_class(request, pk)
-    written = dumps(store.script_of(of.head))
+    written = dumps(store.script_of(of.present))
     answer = HttpResponse(written, content_type="application/json")
     answer["Content-Disposition"] = f'attachment; filename="{slugify(of.title) or "class"}.json"'
     return answer

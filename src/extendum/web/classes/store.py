@@ -11,7 +11,7 @@ from dataclasses import replace
 from datetime import timedelta
 from threading import Lock
 
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
 
@@ -90,7 +90,7 @@ def script_of(revision: Revision) -> Script:
 
 
 @transaction.atomic
-def create(owner: AbstractBaseUser, script: Script, label: str) -> StretchClass:
+def create(owner: User, script: Script, label: str) -> StretchClass:
     """A new class with its first revision."""
     made = StretchClass.objects.create(owner=owner, title=script.title, last_action=label, stamp=1)
     made.head = Revision.objects.create(of=made, document=pack(script), label=label, stamp=1)
@@ -137,11 +137,11 @@ def change(of: StretchClass, stamp: int, label: str, edit: Callable[[Script], Sc
     """Apply an edit made on the class as it was at this stamp; an edit that changes nothing adds nothing."""
     current = _current(of.pk, stamp)
     current.owner = of.owner
-    before = script_of(current.head)
+    before = script_of(current.present)
     after = edit(before)
     if after == before:
         return current
-    head, now = current.head, timezone.now()
+    head, now = current.present, timezone.now()
     # Where the clock was set back, what came before is no quick repeat: no step is ever lost.
     quick = field and head.field == field and timedelta() <= now - head.at < ONE_REVISION_WITHIN
     if quick and head.parent_id and not head.children.exists():
@@ -157,27 +157,27 @@ def change(of: StretchClass, stamp: int, label: str, edit: Callable[[Script], Sc
 
 def close(of: StretchClass) -> None:
     """The head is taught, rehearsed or sent away: from now on quick repeats make a revision of their own."""
-    Revision.objects.filter(pk=of.head_id).exclude(field="").update(field="")
+    Revision.objects.filter(pk=of.present.pk).exclude(field="").update(field="")
 
 
 @transaction.atomic
 def undo(of: StretchClass, stamp: int) -> StretchClass:
     """One step back; at the first revision nothing happens."""
     current = _current(of.pk, stamp)
-    parent = current.head.parent
+    parent = current.present.parent
     if not parent:
         return current
-    return _move_head(current, parent, f"Undo: {current.head.label}", script_of(current.head))
+    return _move_head(current, parent, f"Undo: {current.present.label}", script_of(current.present))
 
 
 @transaction.atomic
 def redo(of: StretchClass, stamp: int) -> StretchClass:
     """One step forward again, along the branch last been on."""
     current = _current(of.pk, stamp)
-    forward = current.head.forward
+    forward = current.present.forward
     if not forward:
         return current
-    return _move_head(current, forward, f"Redo: {forward.label}", script_of(current.head))
+    return _move_head(current, forward, f"Redo: {forward.label}", script_of(current.present))
 
 
 @transaction.atomic
@@ -192,9 +192,9 @@ def go_to(of: StretchClass, stamp: int, revision_pk: int) -> StretchClass:
         raise RefusedError("revision", "a step of this class", str(revision_pk))
     step = target
     while step.parent is not None:
-        Revision.objects.filter(pk=step.parent_id).update(forward=step)
+        Revision.objects.filter(pk=step.parent.pk).update(forward=step)
         step = step.parent
-    return _move_head(current, target, f"Back to: {target.label}", script_of(current.head))
+    return _move_head(current, target, f"Back to: {target.label}", script_of(current.present))
 
 
 def last_good(of: StretchClass) -> Revision | None:
@@ -220,13 +220,13 @@ def back_to_good(of: StretchClass) -> StretchClass:
     return _move_head(current, good, f"Back to the last good step: {good.label}"[:300], new_script("Damaged", 60))
 
 
-def styles_of(owner: AbstractBaseUser) -> list[CueStyle]:
+def styles_of(owner: User) -> list[CueStyle]:
     """The cue styles that an instructor may choose from: those that ship, then their own."""
     own = OwnStyle.objects.filter(owner=owner).order_by("name")
     return [*SHIPPED, *(from_plain(CueStyle, json.loads(one.settings)) for one in own)]
 
 
-def defaults_of(owner: AbstractBaseUser) -> Defaults:
+def defaults_of(owner: User) -> Defaults:
     """What the instructor's new classes begin with; not saved where nothing was set."""
     return Defaults.objects.filter(owner=owner).first() or Defaults(owner=owner)
 
@@ -250,19 +250,19 @@ def keep_style(of: StretchClass, stamp: int, name: str) -> StretchClass:
     name = name.strip()
     if name in {one.name for one in SHIPPED}:
         raise RefusedError("name", "a name of your own, other than the styles that ship", name)
-    style = replace(script_of(of.head).style, name=name)
+    style = replace(script_of(of.present).style, name=name)
     text = json.dumps(to_plain(style), ensure_ascii=False)
     OwnStyle.objects.update_or_create(owner=of.owner, name=name, defaults={"settings": text})
     return change(of, stamp, f"Cue style kept as {name}", lambda script: set_style(script, style))
 
 
-def audiences_of(owner: AbstractBaseUser) -> list[Audience]:
+def audiences_of(owner: User) -> list[Audience]:
     """The audience profiles that an instructor may choose from: those that ship, then their own."""
     own = OwnAudience.objects.filter(owner=owner).order_by("name")
     return [*PROFILES, *(from_plain(Audience, json.loads(one.settings)) for one in own)]
 
 
-def keep_audience(owner: AbstractBaseUser, script: Script, name: str) -> Audience:
+def keep_audience(owner: User, script: Script, name: str) -> Audience:
     """Keep a class's brief as a profile under a name; one of that name is replaced, a shipped one never."""
     name = name.strip()
     if name in {one.name for one in PROFILES}:

@@ -5,16 +5,17 @@ from __future__ import annotations
 from dataclasses import replace
 
 from django.conf import settings
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpResponse
 from django.shortcuts import redirect
 from django.views.decorators.http import require_POST
 
 from extendum.formats.document import loads
 from extendum.web.classes import store
+from extendum.web.shared.asked import Asked
 
 
 @require_POST
-def tour(request: HttpRequest) -> HttpResponse:
+def tour(request: Asked) -> HttpResponse:
     """Put a copy of the demo class on the shelf and walk over it, or end that; own classes are not touched."""
     if "end" in request.POST:
         request.session.pop("tour", None)

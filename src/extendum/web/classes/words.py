@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import Any
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpResponse
 from django.shortcuts import render
 from django.utils.safestring import SafeString
 from django.views.decorators.http import require_POST, require_safe
@@ -16,7 +16,7 @@ from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import Item, MoveItem, Quiet
 from extendum.core.model.limits import LONGEST_S, whole_number
 from extendum.core.model.script import Script
-from extendum.core.model.timeline import Timeline, clock
+from extendum.core.model.timeline import CueKind, Timeline, clock
 from extendum.core.model.words import CLASS_PLACEHOLDERS, PLACEHOLDERS
 from extendum.core.outputs.wording import SAMPLE, Reading, calibrated, literal_sides, readings, repeated, talk_share
 from extendum.core.timing.speech import speaking_ms
@@ -25,6 +25,7 @@ from extendum.web.classes import store
 from extendum.web.classes.access import own_class
 from extendum.web.classes.models import StretchClass
 from extendum.web.classes.page import compiled
+from extendum.web.shared.asked import Asked
 from extendum.web.shared.drawn import drawn
 from extendum.web.shared.forms import whole
 
@@ -78,7 +79,7 @@ class Passage:
 
 def words_context(of: StretchClass) -> dict[str, Any]:
     """Everything that the Words screen shows of a class."""
-    script, timeline = store.script_of(of.head), compiled(bytes(of.head.document))
+    script, timeline = store.script_of(of.present), compiled(bytes(of.present.document))
     texts = readings(script)
     passages: dict[str, Passage] = {}
     for number, item in enumerate(script.items(), 1):
@@ -97,8 +98,8 @@ def words_context(of: StretchClass) -> dict[str, Any]:
         "placeholders": list(PLACEHOLDERS.items()),
         "class_placeholders": sorted(CLASS_PLACEHOLDERS),
         "talk": _class_talk(timeline),
-        "can_undo": of.head.parent_id is not None,
-        "can_redo": of.head.forward_id is not None,
+        "can_undo": of.present.parent_id is not None,
+        "can_redo": of.present.forward_id is not None,
     }
 
 
@@ -143,7 +144,7 @@ def _told(reading: Reading) -> tuple[str, str]:
 def _prompts(item: MoveItem, timeline: Timeline) -> list[PromptLine]:
     found = []
     for index, prompt in enumerate(item.words.prompts):
-        own = (item.id, prompt.kind, index)
+        own = (item.id, CueKind(prompt.kind.value), index)
         said = [c for c in timeline.cues if (c.of.item, c.of.kind, c.of.nth) == own]
         missed = [u for u in timeline.unsaid if (u.of.item, u.of.kind, u.of.nth) == own]
         at = ", ".join(clock(cue.start_ms // 1000) for cue in said)
@@ -154,22 +155,22 @@ def _prompts(item: MoveItem, timeline: Timeline) -> list[PromptLine]:
 
 @require_safe
 @vary_on_headers("HX-Request")
-def words(request: HttpRequest, pk: int) -> HttpResponse:
+def words(request: Asked, pk: int) -> HttpResponse:
     """The class's words, as a page or as its fragment."""
     return words_page(request, own_class(request, pk))
 
 
-def words_page(request: HttpRequest, of: StretchClass) -> HttpResponse:
+def words_page(request: Asked, of: StretchClass) -> HttpResponse:
     """The page, or its fragment for a request of htmx."""
     template = "classes/_words.html" if request.htmx else "classes/words.html"
     return render(request, template, words_context(of))
 
 
 @require_POST
-def speech(request: HttpRequest, pk: int) -> HttpResponse:
+def speech(request: Asked, pk: int) -> HttpResponse:
     """The strip of a text while it is typed: nothing is stored."""
     of, form = own_class(request, pk), request.POST
-    script: Script = store.script_of(of.head)
+    script: Script = store.script_of(of.present)
     text = form.get("text", "")[:LONGEST_TEXT]
     room = form.get("room", "")
     room_ms = whole_number(room, most=LONGEST_S * 1000)
@@ -183,7 +184,7 @@ def speech(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-def calibrate(request: HttpRequest, pk: int) -> HttpResponse:
+def calibrate(request: Asked, pk: int) -> HttpResponse:
     """Set the speaking rate from a reading of the sample; a step like any other."""
     of = own_class(request, pk)
     try:

@@ -31,7 +31,7 @@ def begin(of: StretchClass, kind: str, paper: Paper) -> Making:
         old.path.unlink(missing_ok=True)
         old.delete()
     store.close(of)
-    making = Making.objects.create(of=of, revision=of.head, kind=kind, paper=paper.value)
+    making = Making.objects.create(of=of, revision=of.present, kind=kind, paper=paper.value)
     threading.Thread(target=_make, args=(making,), name=f"making-{making.pk}", daemon=True).start()
     return making
 

@@ -7,7 +7,7 @@ import tempfile
 from datetime import datetime, timedelta
 from pathlib import Path
 
-from django.http import FileResponse, Http404, HttpRequest, HttpResponse, HttpResponseRedirect
+from django.http import FileResponse, Http404, HttpResponse, HttpResponseRedirect
 from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
 from django.utils import timezone
@@ -20,6 +20,7 @@ from extendum.web.classes.access import own_class
 from extendum.web.classes.models import StretchClass
 from extendum.web.giving.making import SLOW, begin, planned, stopped
 from extendum.web.giving.models import Making
+from extendum.web.shared.asked import Asked
 
 MOST_RECORDINGS = 10
 _TYPES = {
@@ -44,12 +45,12 @@ def _named(of: StretchClass, file: str) -> str:
 
 
 @require_safe
-def give(request: HttpRequest, pk: int) -> HttpResponse:
+def give(request: Asked, pk: int) -> HttpResponse:
     """What a class can be given away as."""
     return _page(request, own_class(request, pk))
 
 
-def _page(request: HttpRequest, of: StretchClass, status: int = 200, **facts: object) -> HttpResponse:
+def _page(request: Asked, of: StretchClass, status: int = 200, **facts: object) -> HttpResponse:
     quick = [(kind, *FILES[kind]) for kind in FILES if kind not in SLOW]
     slow = [(kind, *FILES[kind]) for kind in FILES if kind in SLOW]
     last = of.makings.order_by("-pk").first()
@@ -76,7 +77,7 @@ def _time(typed: str) -> datetime | None:
     return timezone.make_aware(found) if timezone.is_naive(found) else found
 
 
-def _shown(making: Making | None, request: HttpRequest) -> dict[str, object]:
+def _shown(making: Making | None, request: Asked) -> dict[str, object]:
     """A making as its part of the page shows it."""
     usual = store.defaults_of(request.user).paper
     paper = _paper(request.GET.get("paper", making.paper if making else usual)).value
@@ -89,7 +90,7 @@ def _shown(making: Making | None, request: HttpRequest) -> dict[str, object]:
 
 
 @require_safe
-def give_file(request: HttpRequest, pk: int, kind: str) -> HttpResponse:
+def give_file(request: Asked, pk: int, kind: str) -> HttpResponse:
     """One file that is made at once."""
     of = own_class(request, pk)
     if kind not in FILES or kind in SLOW:
@@ -99,7 +100,7 @@ def give_file(request: HttpRequest, pk: int, kind: str) -> HttpResponse:
         starts = _time(request.GET["at"])
     if kind == "ics" and starts is None:
         return _page(request, of, 422, wrong_time=request.GET.get("at", ""))
-    one = Export(store.script_of(of.head), _paper(request.GET.get("paper", "")), starts, place=place)
+    one = Export(store.script_of(of.present), _paper(request.GET.get("paper", "")), starts, place=place)
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / FILES[kind][0]
         write(one, kind, path)
@@ -109,7 +110,7 @@ def give_file(request: HttpRequest, pk: int, kind: str) -> HttpResponse:
 
 
 @require_POST
-def make(request: HttpRequest, pk: int) -> HttpResponse:
+def make(request: Asked, pk: int) -> HttpResponse:
     """Begin with a file that takes a while."""
     of, kind = own_class(request, pk), request.POST.get("kind", "")
     if kind not in SLOW:
@@ -121,7 +122,7 @@ def make(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_safe
-def making(request: HttpRequest, pk: int, making: int) -> HttpResponse:
+def making(request: Asked, pk: int, making: int) -> HttpResponse:
     """How far a file is."""
     of = own_class(request, pk)
     one = get_object_or_404(Making, of=of, pk=making)
@@ -129,7 +130,7 @@ def making(request: HttpRequest, pk: int, making: int) -> HttpResponse:
 
 
 @require_safe
-def made(request: HttpRequest, pk: int, making: int) -> FileResponse:
+def made(request: Asked, pk: int, making: int) -> FileResponse:
     """The file that was made."""
     one = get_object_or_404(Making, of=own_class(request, pk), pk=making, state=Making.State.DONE)
     if not one.path.is_file():

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
 from django.utils.text import slugify
@@ -51,7 +51,7 @@ def _entry(text: str) -> LibraryMove:
     return entry
 
 
-def library_of(owner: AbstractBaseUser) -> Library:
+def library_of(owner: User) -> Library:
     """What an instructor can choose from."""
     rows = OwnMove.objects.filter(owner=owner, removed_at__isnull=True).order_by("name")
     own = {row.key: _entry(row.entry) for row in rows}
@@ -63,7 +63,7 @@ def library_of(owner: AbstractBaseUser) -> Library:
 
 
 @transaction.atomic
-def keep(owner: AbstractBaseUser, entry: LibraryMove) -> LibraryMove:
+def keep(owner: User, entry: LibraryMove) -> LibraryMove:
     """Keep a move: under its key an own version, without one a new own move with a key made from its name."""
     key = entry.move.key or _fresh_key(owner, entry.move.name)
     entry = replace(entry, move=replace(entry.move, key=key))
@@ -73,7 +73,7 @@ def keep(owner: AbstractBaseUser, entry: LibraryMove) -> LibraryMove:
     return entry
 
 
-def _fresh_key(owner: AbstractBaseUser, name: str) -> str:
+def _fresh_key(owner: User, name: str) -> str:
     stem = f"own-{slugify(name)[:60] or 'move'}"
     used = set(OwnMove.objects.filter(owner=owner, key__startswith=stem).values_list("key", flat=True))
     key, n = stem, 2

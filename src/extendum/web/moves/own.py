@@ -8,7 +8,7 @@ from typing import Any
 
 from django.contrib import messages
 from django.db import transaction
-from django.http import Http404, HttpRequest, HttpResponse
+from django.http import Http404, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_http_methods, require_POST
@@ -31,6 +31,7 @@ from extendum.web.library import store
 from extendum.web.library.figures import figure_address
 from extendum.web.library.models import OwnMove
 from extendum.web.moves.posted import BLANK, FREE_OTHERS, FREE_TARGETS, TEXTS, VIEWS, entry_from
+from extendum.web.shared.asked import Asked
 from extendum.web.shared.dose_forms import phases_typed, tempo_fields
 from extendum.web.shared.forms import options
 
@@ -41,7 +42,7 @@ def _numbered(rows: Sequence[object], free: int) -> list[tuple[int, object]]:
     return list(enumerate((*rows, *([None] * free))))
 
 
-def _form_context(request: HttpRequest, entry: LibraryMove, key: str) -> dict[str, Any]:
+def _form_context(request: Asked, entry: LibraryMove, key: str) -> dict[str, Any]:
     move, dose = entry.move, entry.dose
     return {
         "entry": entry,
@@ -89,7 +90,7 @@ def _with_figures() -> list[Move]:
 
 
 @require_http_methods(["GET", "HEAD", "POST"])
-def new_move(request: HttpRequest) -> HttpResponse:
+def new_move(request: Asked) -> HttpResponse:
     """A new move of one's own: blank, or with ?like= from another."""
     library, like = store.library_of(request.user), request.GET.get("like", "")
     base = library.moves.get(like)
@@ -101,7 +102,7 @@ def new_move(request: HttpRequest) -> HttpResponse:
 
 
 @require_http_methods(["GET", "HEAD", "POST"])
-def edit_move(request: HttpRequest, key: str) -> HttpResponse:
+def edit_move(request: Asked, key: str) -> HttpResponse:
     """Change an own move; a shipped one becomes an own version in its place."""
     library = store.library_of(request.user)
     if key not in library.moves:
@@ -109,7 +110,7 @@ def edit_move(request: HttpRequest, key: str) -> HttpResponse:
     return _edit_form(request, library.get(key), key)
 
 
-def _edit_form(request: HttpRequest, base: LibraryMove, key: str) -> HttpResponse:
+def _edit_form(request: Asked, base: LibraryMove, key: str) -> HttpResponse:
     if request.method != "POST":
         return render(request, "library/move_form.html", _form_context(request, base, key))
     of = own_class(request, whole_number(request.GET["for"]) or 0) if request.GET.get("for") else None
@@ -129,12 +130,12 @@ def _edit_form(request: HttpRequest, base: LibraryMove, key: str) -> HttpRespons
     return redirect("move", kept.move.key)
 
 
-def _back_to_class(request: HttpRequest, of: StretchClass, kept: LibraryMove) -> HttpResponse:
+def _back_to_class(request: Asked, of: StretchClass, kept: LibraryMove) -> HttpResponse:
     """The move goes into the class for which it was written, after the item that was chosen there."""
     taken = store.library_of(request.user).form(kept.move.key)
     with transaction.atomic():  # nobody changes the class between the look at it and the change
         of = own_class(request, of.pk)
-        script = classes.script_of(of.head)
+        script = classes.script_of(of.present)
         after = next((item.id for item in script.items() if item.id == request.GET.get("after")), None)
         told = f"Added {kept.move.name}"[:300]
         classes.change(of, of.stamp, told, lambda s: add_move(s, kept, after, taken=taken)[0])
@@ -145,7 +146,7 @@ def _back_to_class(request: HttpRequest, of: StretchClass, kept: LibraryMove) ->
 
 
 @require_POST
-def remove_move(request: HttpRequest, key: str) -> HttpResponse:
+def remove_move(request: Asked, key: str) -> HttpResponse:
     """Take an own move out of the library; of a shipped one this takes the own version away."""
     own = get_object_or_404(OwnMove, owner=request.user, key=key, removed_at__isnull=True)
     store.remove(own)
@@ -156,7 +157,7 @@ def remove_move(request: HttpRequest, key: str) -> HttpResponse:
 
 
 @require_POST
-def put_back(request: HttpRequest, key: str) -> HttpResponse:
+def put_back(request: Asked, key: str) -> HttpResponse:
     """Put a removed own move back into the library."""
     own = get_object_or_404(OwnMove, owner=request.user, key=key, removed_at__isnull=False)
     store.put_back(own)

@@ -65,7 +65,7 @@ def entry_from(form: Form, base: LibraryMove) -> LibraryMove:
         **_figure(form),
     )
     dose = _dose(form, base.dose)
-    told = {text: form.get(text, "").strip() for text in TEXTS}
+    told: dict[str, Any] = {text: form.get(text, "").strip() for text in TEXTS}
     words = replace(base.words, **told)
     return replace(
         base,

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 from typing import TypeVar
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, render
 from django.utils.safestring import SafeString
 from django.views.decorators.http import require_safe
@@ -32,6 +32,7 @@ from extendum.web.classes.models import MoveUse, StretchClass
 from extendum.web.library import store
 from extendum.web.library.figures import figure_address, figure_words
 from extendum.web.library.models import OwnMove
+from extendum.web.shared.asked import Asked
 from extendum.web.shared.drawn import drawn
 
 Choice = TypeVar("Choice", bound=StrEnum)
@@ -76,7 +77,7 @@ def _pick(kind: type[Choice], value: str) -> Choice | None:
     return next((one for one in kind if one.value == value), None)
 
 
-def _query(request: HttpRequest) -> Query:
+def _query(request: Asked) -> Query:
     asked = request.GET
     keys = None
     if (used := whole_number(asked.get("used", ""))) is not None:
@@ -96,7 +97,7 @@ def _query(request: HttpRequest) -> Query:
 
 @require_safe
 @vary_on_headers("HX-Request")
-def moves(request: HttpRequest) -> HttpResponse:
+def moves(request: Asked) -> HttpResponse:
     """All moves that match what is asked, as a map of areas and postures."""
     library, query = store.library_of(request.user), _query(request)
     found = find(library, query)
@@ -125,12 +126,12 @@ def moves(request: HttpRequest) -> HttpResponse:
     return render(request, "library/_map.html" if request.htmx else "library/moves.html", context)
 
 
-def _classes(request: HttpRequest) -> Iterable[StretchClass]:
+def _classes(request: Asked) -> Iterable[StretchClass]:
     return StretchClass.objects.filter(owner=request.user, archived_at__isnull=True).order_by("title")
 
 
 @require_safe
-def move(request: HttpRequest, key: str) -> HttpResponse:
+def move(request: Asked, key: str) -> HttpResponse:
     """One move: what it is for, how it runs and is said, who adapts it, and what else there is."""
     library = store.library_of(request.user)
     if key not in library.moves:
@@ -166,7 +167,7 @@ def _figures(move: Move) -> list[tuple[str, str, str]]:
     return [(address, words, side.value if move.sided else "") for address, words, side in found if address]
 
 
-def _gone(request: HttpRequest, key: str) -> HttpResponse:
+def _gone(request: Asked, key: str) -> HttpResponse:
     """An own move that was removed can be put back; any other key is not found."""
     own = get_object_or_404(OwnMove, owner=request.user, key=key, removed_at__isnull=False)
     return render(request, "library/removed.html", {"own": own}, status=404)

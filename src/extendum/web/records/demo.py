@@ -30,7 +30,7 @@ def teach_for_months(classes: list[StretchClass]) -> None:
     for of, (weekday, hour, slow) in zip(classes, TIMES, strict=False):
         day = (today - timedelta(days=today.weekday() - weekday)).replace(hour=hour)
         day += timedelta(weeks=day < today)
-        group = store.script_of(of.head).brief.group
+        group = store.script_of(of.present).brief.group
         Session.objects.create(owner=of.owner, of=of, at=day, place="Small hall", group=group)
         for week in range(1, WEEKS):
             if random.random() < 0.2:
@@ -44,7 +44,7 @@ def teach_for_months(classes: list[StretchClass]) -> None:
 def _teach(of: StretchClass, at: datetime, slow: int, random: Random, group: str) -> None:
     start = round(at.timestamp() * 1000) + random.randint(0, 200_000)
     key = f"demo-{at:%Y%m%d%H}"
-    run = LiveRun.objects.create(of=of, key=key, stamp=of.stamp, revision=of.head)
+    run = LiveRun.objects.create(of=of, key=key, stamp=of.stamp, revision=of.present)
     LiveRun.objects.filter(pk=run.pk).update(began_at=at)
     events = _events(of, start, slow, random)
     LiveEvent.objects.bulk_create(
@@ -56,7 +56,7 @@ def _teach(of: StretchClass, at: datetime, slow: int, random: Random, group: str
 
 def _events(of: StretchClass, start: int, slow: int, random: Random) -> list[Event]:
     """A class in front of people: waiting on the first way to a new place, a longer hold, sometimes a skipped move."""
-    script, timeline = store.script_of(of.head), compiled(bytes(of.head.document))
+    script, timeline = store.script_of(of.present), compiled(bytes(of.present.document))
     steps, told = steps_of(script, timeline), [Event("0", start, "start")]
     kinds = {segment.id: segment.kind for segment in timeline.segments}
     slow_way = next((s.group for s in steps if kinds[s.id] is SegmentKind.TRANSITION and s.ms >= 5000), "")

@@ -38,7 +38,7 @@ def begin(run: LiveRun, planned: object, **_: object) -> str:
     if isinstance(planned, int) and 0 < planned < 2**62:
         plan = Session.objects.filter(pk=planned, owner=owner, of=run.of, run=None).first()
     if plan is None:
-        plan = Session(owner=owner, of=run.of, group=store.script_of(run.of.head).brief.group[:120])
+        plan = Session(owner=owner, of=run.of, group=store.script_of(run.of.present).brief.group[:120])
         plan.at = timezone.now()
     known = plan.pk is not None
     plan.run = run
@@ -107,7 +107,7 @@ def offers(of: StretchClass) -> list[Lesson]:
     logs = [log for one in taught(of)[:LAST] if one.run and (log := log_of(one.run))]
     if not logs:
         return []
-    script, timeline = store.script_of(of.head), compiled(bytes(of.head.document))
+    script, timeline = store.script_of(of.present), compiled(bytes(of.present.document))
     # Of sessions with another length to fill nothing is said: what was set because of them is not offered again.
     same = [log for log in logs if log.script.brief.target_s == script.brief.target_s and not log.report.broken_off]
     late = usually_late(script, [log.report.off_s for log in same])

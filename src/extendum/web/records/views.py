@@ -7,7 +7,7 @@ from datetime import datetime, timedelta
 from typing import Any
 
 from django.db.models import QuerySet
-from django.http import HttpRequest, HttpResponse, HttpResponseRedirect
+from django.http import HttpResponse, HttpResponseRedirect
 from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
 from django.utils import timezone
@@ -27,6 +27,7 @@ from extendum.web.classes.access import own_class
 from extendum.web.classes.desk import notice, stale_notice
 from extendum.web.records.models import NextTime, Session
 from extendum.web.records.sessions import Log, log_of, offers
+from extendum.web.shared.asked import Asked
 from extendum.web.shared.drawn import drawn
 from extendum.web.shared.forms import whole
 from extendum.web.teach.models import LiveRun
@@ -39,17 +40,17 @@ MOST_PEOPLE = 5000
 MOST_LISTED = 1_000_000
 
 
-def _own(request: HttpRequest) -> QuerySet[Session]:
+def _own(request: Asked) -> QuerySet[Session]:
     return Session.objects.filter(owner=request.user).select_related("of", "run__revision")
 
 
 @require_safe
-def logbook(request: HttpRequest) -> HttpResponse:
+def logbook(request: Asked) -> HttpResponse:
     """What is coming and what was; ?class= for one class only."""
     return _logbook(request)
 
 
-def _logbook(request: HttpRequest, status: int = 200, **facts: object) -> HttpResponse:
+def _logbook(request: Asked, status: int = 200, **facts: object) -> HttpResponse:
     found = _own(request)
     only = whole_number(request.GET.get("class", ""))
     of = own_class(request, only) if only is not None else None
@@ -86,7 +87,7 @@ def _line(one: Session) -> dict[str, Any]:
 
 
 @require_POST
-def plan(request: HttpRequest) -> HttpResponse:
+def plan(request: Asked) -> HttpResponse:
     """Put a session into the calendar."""
     form = request.POST
     try:
@@ -98,7 +99,7 @@ def plan(request: HttpRequest) -> HttpResponse:
             raise RefusedError(
                 "day and time", "a day and a time, such as 2026-03-02 and 18:30", f"{day} {hour}"
             ) from None
-        group = form.get("group", "").strip() or store.script_of(of.head).brief.group
+        group = form.get("group", "").strip() or store.script_of(of.present).brief.group
     except RefusedError as error:
         return _logbook(request, 422, plan_error=str(error), typed=form)
     Session.objects.create(
@@ -108,7 +109,7 @@ def plan(request: HttpRequest) -> HttpResponse:
 
 
 @require_http_methods(["GET", "HEAD", "POST"])
-def session(request: HttpRequest, pk: int) -> HttpResponse:
+def session(request: Asked, pk: int) -> HttpResponse:
     """One session: its log, and what the teacher adds to it."""
     one = get_object_or_404(_own(request), pk=pk)
     wrong = None
@@ -174,7 +175,7 @@ def _told(log: Log) -> dict[str, Any]:
 
 
 @require_http_methods(["GET", "HEAD", "POST"])
-def card(request: HttpRequest, pk: int) -> HttpResponse:
+def card(request: Asked, pk: int) -> HttpResponse:
     """After a class: three facts and at most two offers; or an offer that is taken, as a step that can be undone."""
     of, form = own_class(request, pk), request.POST
     if request.method != "POST":
@@ -195,11 +196,11 @@ def card(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-def next_time(request: HttpRequest, pk: int) -> HttpResponse:
+def next_time(request: Asked, pk: int) -> HttpResponse:
     """Put something on a class's list for the next time, or tick it off."""
     of, form = own_class(request, pk), request.POST
     if "done" in form:
-        of.next_times.filter(pk=whole_number(form["done"])).update(done_at=timezone.now())
+        of.next_times.filter(pk=whole_number(form["done"]) or 0).update(done_at=timezone.now())
     elif words := form.get("text", "").strip()[:300]:
         NextTime.objects.create(of=of, text=words)
     back = form.get("back", "")
@@ -208,13 +209,13 @@ def next_time(request: HttpRequest, pk: int) -> HttpResponse:
     )
 
 
-def _taught(request: HttpRequest, since: datetime) -> list[tuple[Session, Log]]:
+def _taught(request: Asked, since: datetime) -> list[tuple[Session, Log]]:
     found = _own(request).exclude(run=None).filter(at__gte=since).order_by("at")
     return [(one, log) for one in found if one.run and (log := log_of(one.run))]
 
 
 @require_safe
-def overview(request: HttpRequest) -> HttpResponse:
+def overview(request: Asked) -> HttpResponse:
     """Thirteen weeks together: how much of what, for which areas, and what usually runs over."""
     today = timezone.localdate()
     weeks = weeks_until(today, WEEKS)
@@ -251,7 +252,7 @@ def overview(request: HttpRequest) -> HttpResponse:
 
 
 @require_safe
-def sessions_csv(request: HttpRequest) -> HttpResponse:
+def sessions_csv(request: Asked) -> HttpResponse:
     """All sessions that were taught, one a line."""
     answer = HttpResponse(content_type="text/csv; charset=utf-8")
     answer["Content-Disposition"] = 'attachment; filename="extendum-sessions.csv"'

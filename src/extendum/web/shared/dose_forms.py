@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import replace
+from typing import Any
 
 from extendum.core.model.dose import Breaths, Dose, Elastic, Hold, Manner, Phase, Pulses, Reps, Timed
 from extendum.core.model.errors import RefusedError
@@ -24,9 +25,9 @@ def detailed(dose: Dose, form: Form) -> Dose:
     if isinstance(dose, Pulses):
         return replace(dose, phases=_phases(form.get("phases", "")))
     if isinstance(dose, Reps | Breaths):
-        tempo = {name: tenths_ms(form, name) for name, _, _ in tempo_fields(dose)}
-        counts = {"counts": whole(form, "counts")} if isinstance(dose, Reps) else {}
-        return replace(dose, **tempo, **counts)
+        tempo: dict[str, Any] = {name: tenths_ms(form, name) for name, _, _ in tempo_fields(dose)}
+        counted = replace(dose, counts=whole(form, "counts")) if isinstance(dose, Reps) else dose
+        return replace(counted, **tempo)
     return dose
 
 

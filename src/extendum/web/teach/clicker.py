@@ -16,6 +16,7 @@ from extendum.core.model.limits import LARGEST_UNSIGNED, whole_number
 from extendum.core.run.actions import LONGER_S
 from extendum.formats.json_text import read_json
 from extendum.web.classes.access import own_class
+from extendum.web.shared.asked import Asked
 from extendum.web.teach.following import HELD_FOR, by_code, owner_of, running
 from extendum.web.teach.models import Link, LiveRun, Press
 from extendum.web.teach.room import shown, told
@@ -70,7 +71,7 @@ def press(request: HttpRequest, code: str) -> JsonResponse:
 
 @require_safe
 @never_cache
-def presses(request: HttpRequest, pk: int) -> JsonResponse:
+def presses(request: Asked, pk: int) -> JsonResponse:
     """What the clicker asked for since the Stage last looked."""
     run = get_object_or_404(LiveRun, of=own_class(request, pk), key=request.GET.get("run", ""))
     since = whole_number(request.GET.get("after", "")) or 0

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from django.http import Http404, HttpRequest, HttpResponse, HttpResponseRedirect
+from django.http import Http404, HttpResponse, HttpResponseRedirect
 from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
 from django.views.decorators.http import require_http_methods
@@ -18,18 +18,19 @@ from extendum.web.classes import store
 from extendum.web.classes.access import own_class
 from extendum.web.classes.desk import notice, stale_notice
 from extendum.web.classes.page import compiled
+from extendum.web.shared.asked import Asked
 from extendum.web.shared.forms import whole
 from extendum.web.teach.models import LiveRun
 
 
 @require_http_methods(["GET", "HEAD", "POST"])
-def learned(request: HttpRequest, pk: int) -> HttpResponse:
+def learned(request: Asked, pk: int) -> HttpResponse:
     """The offers of a rehearsal; or the class with those that were chosen, as one step that can be undone."""
     of, form = own_class(request, pk), request.POST
     asked = request.GET.get("run", "") if request.method != "POST" else form.get("run", "")
     run = get_object_or_404(LiveRun, of=of, key=asked, rehearsal=True)
     measured, found = _lessons(run)
-    script = store.script_of(of.head)
+    script = store.script_of(of.present)
     known = {item.id for item in script.items()}
     found = [one for one in found if not one.item or one.item in known]
     if request.method != "POST":

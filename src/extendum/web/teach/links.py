@@ -4,19 +4,20 @@ from __future__ import annotations
 
 import segno
 from django.db.models import QuerySet
-from django.http import HttpRequest, HttpResponse, HttpResponseRedirect
+from django.http import HttpResponse, HttpResponseRedirect
 from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
 from django.utils import timezone
 from django.utils.safestring import SafeString
 from django.views.decorators.http import require_http_methods, require_POST
 
+from extendum.web.shared.asked import Asked
 from extendum.web.shared.drawn import drawn
 from extendum.web.teach.models import Link
 
 
 @require_http_methods(["GET", "HEAD", "POST"])
-def links(request: HttpRequest) -> HttpResponse:
+def links(request: Asked) -> HttpResponse:
     """All of somebody's links that work; a POST makes one."""
     if request.method == "POST":
         kind = Link.Kind(request.POST["kind"]) if request.POST.get("kind") in Link.Kind.values else Link.Kind.ROOM
@@ -32,7 +33,7 @@ def links(request: HttpRequest) -> HttpResponse:
 
 
 @require_POST
-def link(request: HttpRequest, pk: int) -> HttpResponse:
+def link(request: Asked, pk: int) -> HttpResponse:
     """Set one link, or revoke it: from then on its address is nothing."""
     one = get_object_or_404(_own(request), pk=pk)
     if "revoke" in request.POST:
@@ -44,11 +45,11 @@ def link(request: HttpRequest, pk: int) -> HttpResponse:
     return HttpResponseRedirect(reverse("links"))
 
 
-def _own(request: HttpRequest) -> QuerySet[Link]:
+def _own(request: Asked) -> QuerySet[Link]:
     return Link.objects.filter(owner=request.user, revoked_at=None)
 
 
-def _address(request: HttpRequest, one: Link) -> str:
+def _address(request: Asked, one: Link) -> str:
     return request.build_absolute_uri(reverse(str(one.kind), args=[one.code]))
 
 

@@ -8,7 +8,7 @@ import tempfile
 from dataclasses import dataclass, replace
 from pathlib import Path
 
-from django.http import Http404, HttpRequest, HttpResponse
+from django.http import Http404, HttpResponse
 from django.shortcuts import get_object_or_404, render
 from django.views.decorators.http import require_safe
 
@@ -25,6 +25,7 @@ from extendum.formats.running_order import no_formula
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
 from extendum.web.classes.page import compiled
+from extendum.web.shared.asked import Asked
 from extendum.web.teach.models import LiveRun
 
 #: A camera was not on longer than this before the slate.
@@ -51,7 +52,7 @@ class _Recording:
     cut: Timeline
 
 
-def _recording(request: HttpRequest, pk: int, key: str) -> tuple[LiveRun, _Recording]:
+def _recording(request: Asked, pk: int, key: str) -> tuple[LiveRun, _Recording]:
     run = get_object_or_404(LiveRun, of=own_class(request, pk), key=key, take=True)
     if run.revision is None:
         raise Http404("the revision of this recording is not known")
@@ -64,7 +65,7 @@ def _recording(request: HttpRequest, pk: int, key: str) -> tuple[LiveRun, _Recor
 
 
 @require_safe
-def takes_page(request: HttpRequest, pk: int, key: str) -> HttpResponse:
+def takes_page(request: Asked, pk: int, key: str) -> HttpResponse:
     """The take list; ?part=1 as a part of the Stage."""
     run, found = _recording(request, pk, key)
     offset = _offset(request)
@@ -90,7 +91,7 @@ def takes_page(request: HttpRequest, pk: int, key: str) -> HttpResponse:
     return render(request, "teach/_takes.html" if part else "teach/takes.html", context)
 
 
-def _offset(request: HttpRequest) -> int:
+def _offset(request: Asked) -> int:
     """Milliseconds of the file before the slate; 0 for what is no number of seconds."""
     try:
         seconds = float(request.GET.get("offset", "0").replace(",", "."))
@@ -104,7 +105,7 @@ def _time(ms: int) -> str:
 
 
 @require_safe
-def take_file(request: HttpRequest, pk: int, key: str, kind: str) -> HttpResponse:
+def take_file(request: Asked, pk: int, key: str, kind: str) -> HttpResponse:
     """Something that follows the takes that were kept: in the file as it is, or with ?cut=1 put together."""
     if kind not in KINDS:
         raise Http404("no such file")

@@ -6,7 +6,7 @@ from pathlib import Path
 from typing import Any
 
 from django.db import transaction
-from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.http import HttpResponse, JsonResponse
 from django.shortcuts import render
 from django.utils import timezone
 from django.views.decorators.http import require_http_methods, require_POST, require_safe
@@ -29,6 +29,7 @@ from extendum.web.classes.models import Revision, StretchClass
 from extendum.web.classes.page import compiled
 from extendum.web.library.figures import stage_figure
 from extendum.web.library.store import library_of
+from extendum.web.shared.asked import Asked
 from extendum.web.shared.drawn import drawn
 from extendum.web.shared.forms import whole
 from extendum.web.teach.following import clock_off, held
@@ -47,25 +48,25 @@ _WORKER = Path(__file__).parents[1] / "assets" / "worker.js"
 
 
 @require_safe
-def stage(request: HttpRequest, pk: int) -> HttpResponse:
+def stage(request: Asked, pk: int) -> HttpResponse:
     """The teacher's screen; the timeline travels with the page, so that it plays without the server."""
     return _stage(request, own_class(request, pk), rehearses=False)
 
 
 @require_safe
-def rehearse(request: HttpRequest, pk: int) -> HttpResponse:
+def rehearse(request: Asked, pk: int) -> HttpResponse:
     """The same screen to rehearse on: at one's own pace, or faster than life."""
     return _stage(request, own_class(request, pk), rehearses=True)
 
 
 @require_safe
-def take(request: HttpRequest, pk: int) -> HttpResponse:
+def take(request: Asked, pk: int) -> HttpResponse:
     """The same screen in front of a camera: a slate, the words as a prompter, retakes and marks."""
     return _stage(request, own_class(request, pk), takes=True)
 
 
-def _stage(request: HttpRequest, of: StretchClass, *, rehearses: bool = False, takes: bool = False) -> HttpResponse:
-    script, timeline = store.script_of(of.head), compiled(bytes(of.head.document))
+def _stage(request: Asked, of: StretchClass, *, rehearses: bool = False, takes: bool = False) -> HttpResponse:
+    script, timeline = store.script_of(of.present), compiled(bytes(of.present.document))
     props: dict[str, Prop] = {p.name: p for item in script.moves() for p in item.move.props}
     library = library_of(request.user)
     tray = spares(script, library)
@@ -96,7 +97,7 @@ def _stage(request: HttpRequest, of: StretchClass, *, rehearses: bool = False, t
 
 
 @require_POST
-def opened(request: HttpRequest, pk: int) -> HttpResponse:
+def opened(request: Asked, pk: int) -> HttpResponse:
     """A Stage shows this state of the class: from now on it is never written over. 409 when it was, meanwhile."""
     of = own_class(request, pk)
     try:
@@ -110,7 +111,7 @@ def opened(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_POST
-def taught(request: HttpRequest, pk: int) -> HttpResponse:
+def taught(request: Asked, pk: int) -> HttpResponse:
     """The class was taught to its end: remember when."""
     of = own_class(request, pk)
     of.taught_at = timezone.now()
@@ -119,7 +120,7 @@ def taught(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @require_http_methods(["GET", "HEAD", "POST"])
-def events(request: HttpRequest, pk: int) -> HttpResponse:
+def events(request: Asked, pk: int) -> HttpResponse:
     """What happened on the Stage, whenever it can be told; what was told before changes nothing.
 
     One Stage teaches and holds the class; another that tells something gets 423 and may watch, or take over. A GET
@@ -169,7 +170,7 @@ def _keep(of: StretchClass, key: str, stamp: int, found: list[dict[str, Any]], p
 def _revision(of: StretchClass, told: object) -> Revision | None:
     """The revision that a Stage plays; the one that is on where it does not tell."""
     known = Revision.objects.filter(of=of, pk=told).first() if type(told) is int and 0 < told < 2**62 else None
-    return known or of.head
+    return known or of.present
 
 
 def _plain_run(run: LiveRun | None) -> dict[str, Any] | None:
@@ -180,7 +181,7 @@ def _plain_run(run: LiveRun | None) -> dict[str, Any] | None:
 
 
 @require_POST
-def catch_up(request: HttpRequest, pk: int) -> HttpResponse:
+def catch_up(request: Asked, pk: int) -> HttpResponse:
     """What a re-fit of the rest would do: new lengths by step, and a sentence; nothing is changed here."""
     of = own_class(request, pk)
     try:
@@ -192,7 +193,7 @@ def catch_up(request: HttpRequest, pk: int) -> HttpResponse:
     if stamp != of.stamp:
         told = "The class was changed since this Stage was opened: open it again to catch up."
         return JsonResponse({"message": told}, status=409)
-    script, timeline = store.script_of(of.head), compiled(bytes(of.head.document))
+    script, timeline = store.script_of(of.present), compiled(bytes(of.present.document))
     happened = [Event(str(e["key"]), int(e["at"]), str(e["kind"]), str(e["step"]), int(e["ms"])) for e in found]
     spare = [s for one in spares(script, library_of(request.user)) for s in steps_of(one.script, one.timeline)]
     run = advance(fold(steps_of(script, timeline), happened, spare), at)
@@ -240,7 +241,7 @@ def _event(plain: object, path: str) -> dict[str, Any]:
 
 
 @require_safe
-def worker(request: HttpRequest) -> HttpResponse:
+def worker(request: Asked) -> HttpResponse:
     """The service worker that keeps the Stage when the server is away; it has to be served from the root."""
     answer = HttpResponse(_WORKER.read_text("utf-8"), content_type="text/javascript; charset=utf-8")
     answer["Service-Worker-Allowed"] = "/"
