@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 from extendum.core.model.dose import Elastic
@@ -37,55 +38,33 @@ def ruler_s(length_s: int, most_s: int, target_s: int) -> int:
     return -(-longest * 105 // 100 // 60) * 60
 
 
+#: Where the ruler begins in the drawing.
+LEFT = 8.0
+
+
+@dataclass(frozen=True, slots=True)
+class _Scale:
+    """Places on the ruler: how many seconds it shows, and how wide that is."""
+
+    ruler_s: int
+    wide: float
+
+    def __call__(self, seconds: int) -> float:
+        """Where a number of seconds is; beyond the ruler at its end."""
+        return LEFT + min(seconds, self.ruler_s) / self.ruler_s * self.wide
+
+
 def draw_band(spans: list[Span], length_s: int, least_s: int, most_s: int, target_s: int, width: float = 1240) -> str:
     """The class as an elastic band over a ruler of minutes, with the peg at its target."""
-    ruler = ruler_s(length_s, most_s, target_s)
-    left, wide = 8.0, width - 16
-
-    def x(seconds: int) -> float:
-        return left + min(seconds, ruler) / ruler * wide
-
-    drawn = []
-    minutes = ruler // 60
-    step = next(s for s in (1, 2, 5, 10, 15, 30, 60) if minutes / s <= 32)
-    for minute in range(0, minutes + 1, step):
-        drawn.append(tag("path", d=f"M{n(x(minute * 60))} 44v5", class_="tick"))
-        drawn.append(text(str(minute), x(minute * 60), 59, class_="scale", text_anchor="middle"))
+    x = _Scale(ruler_s(length_s, most_s, target_s), width - 2 * LEFT)
+    drawn = list(_minutes(x))
     drawn.append(tag("path", d=f"M{n(x(least_s))} 33H{n(x(most_s))}", class_="reach"))
     for span in spans:
         bar = max(1.0, x(span.end_s) - x(span.start_s) - 1.5)
         drawn.append(tag("rect", x=n(x(span.start_s)), y="24", width=n(bar), height="18", rx="3", class_="span"))
         drawn.append(text(clip(span.name, bar - 10, 11), x(span.start_s) + 7, 37, class_="span-name"))
-    for seconds in (least_s, most_s):
-        drawn.append(tag("path", d=f"M{n(x(seconds))} 20v26", class_="limit"))
-    least, most = f"least {clock(least_s)}", f"most {clock(most_s)}"
-    if x(least_s) < NAME_ROOM:  # no room at its left: both in one
-        inside = x(most_s) > width - 2 * NAME_ROOM
-        at, anchor = (x(most_s) - 5, "end") if inside else (x(most_s) + 5, "start")
-        drawn.append(text(f"{least}, {most}", at, 15, class_="limit-name", text_anchor=anchor))
-    else:
-        drawn.append(text(least, x(least_s) - 5, 15, class_="limit-name", text_anchor="end"))
-        inside = x(most_s) > width - NAME_ROOM
-        at, anchor = (x(most_s) - 5, "end") if inside else (x(most_s) + 5, "start")
-        drawn.append(text(most, at, 15, class_="limit-name", text_anchor=anchor))
-    peg = tag("path", d="M0 18v28M-7 4h14l-3 14h-8z", class_="peg-shape")
-    peg += tag("rect", x="-14", y="0", width="28", height="50", class_="hit")
-    drawn.append(
-        tag(
-            "g",
-            peg,
-            id="peg",
-            class_="peg",
-            transform=f"translate({n(x(target_s))} 0)",
-            role="slider",
-            tabindex=0,
-            aria_label="Target length",
-            aria_valuemin=min(least_s, target_s),
-            aria_valuemax=max(most_s, target_s),
-            aria_valuenow=target_s,
-            aria_valuetext=clock(target_s),
-        )
-    )
+    drawn += _limits(x, least_s, most_s, width)
+    drawn.append(_peg(x, least_s, most_s, target_s))
     return tag(
         "svg",
         "".join(drawn),
@@ -94,10 +73,50 @@ def draw_band(spans: list[Span], length_s: int, least_s: int, most_s: int, targe
         viewBox=f"0 0 {n(width)} 62",
         role="group",
         aria_label=f"Length {clock(length_s)}, from {clock(least_s)} to {clock(most_s)}",
-        data_ruler=ruler,
-        data_left=n(left),
-        data_wide=n(wide),
+        data_ruler=x.ruler_s,
+        data_left=n(LEFT),
+        data_wide=n(x.wide),
         data_target=target_s,
+    )
+
+
+def _minutes(x: _Scale) -> Iterator[str]:
+    minutes = x.ruler_s // 60
+    step = next(s for s in (1, 2, 5, 10, 15, 30, 60) if minutes / s <= 32)
+    for minute in range(0, minutes + 1, step):
+        yield tag("path", d=f"M{n(x(minute * 60))} 44v5", class_="tick")
+        yield text(str(minute), x(minute * 60), 59, class_="scale", text_anchor="middle")
+
+
+def _limits(x: _Scale, least_s: int, most_s: int, width: float) -> Iterator[str]:
+    """A mark at each limit, with its name beside it; where the left one has no room, both names in one."""
+    for seconds in (least_s, most_s):
+        yield tag("path", d=f"M{n(x(seconds))} 20v26", class_="limit")
+    least, most = f"least {clock(least_s)}", f"most {clock(most_s)}"
+    together = x(least_s) < NAME_ROOM
+    if not together:
+        yield text(least, x(least_s) - 5, 15, class_="limit-name", text_anchor="end")
+    inside = x(most_s) > width - NAME_ROOM * (2 if together else 1)
+    at, anchor = (x(most_s) - 5, "end") if inside else (x(most_s) + 5, "start")
+    yield text(f"{least}, {most}" if together else most, at, 15, class_="limit-name", text_anchor=anchor)
+
+
+def _peg(x: _Scale, least_s: int, most_s: int, target_s: int) -> str:
+    peg = tag("path", d="M0 18v28M-7 4h14l-3 14h-8z", class_="peg-shape")
+    peg += tag("rect", x="-14", y="0", width="28", height="50", class_="hit")
+    return tag(
+        "g",
+        peg,
+        id="peg",
+        class_="peg",
+        transform=f"translate({n(x(target_s))} 0)",
+        role="slider",
+        tabindex=0,
+        aria_label="Target length",
+        aria_valuemin=min(least_s, target_s),
+        aria_valuemax=max(most_s, target_s),
+        aria_valuenow=target_s,
+        aria_valuetext=clock(target_s),
     )
 
 

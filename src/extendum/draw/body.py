@@ -145,7 +145,7 @@ def _hatching() -> str:
 
 
 def _heading(name: str, on_left: str, on_right: str) -> str:
-    """Which way the figure stands, and which of its sides is where."""
+    """Which way the figure faces, and where its left and right are."""
     return (
         text(on_left, 44, 60, class_="side-name", text_anchor="middle")
         + text(on_right, 166, 60, class_="side-name", text_anchor="middle")

@@ -322,7 +322,7 @@ def draw_figure(
 
 @cache
 def figure_style() -> str:
-    """The style of figures, for a picture that stands by itself."""
+    """The style of figures, for a picture on its own."""
     return files("extendum.draw").joinpath("figure.css").read_text("utf-8")
 
 

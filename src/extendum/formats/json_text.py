@@ -30,7 +30,7 @@ class _Long(str):
 
 
 class _Twice(dict[str, Any]):
-    """An object in which a name stands twice."""
+    """An object that has a name twice."""
 
     name = ""
 

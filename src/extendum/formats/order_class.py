@@ -1,4 +1,4 @@
-"""Rows of a running order matched to the library, and the class that they make; made only when it was looked at."""
+"""Rows of a running order matched to the library, and the class that they make once the person has checked them."""
 
 from __future__ import annotations
 

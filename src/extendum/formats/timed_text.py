@@ -61,7 +61,7 @@ def _plain(text: str) -> str:
 
 
 def _cues(lines: list[str]) -> list[Spoken]:
-    """Cues with arrows; text goes on to the next empty line."""
+    """Cues with arrows; the text runs to the next empty line."""
     found: list[Spoken] = []
     at = 0
     while at < len(lines):
@@ -81,7 +81,7 @@ def _cues(lines: list[str]) -> list[Spoken]:
 
 
 def _stamped(lines: list[str]) -> list[Spoken]:
-    """Lines that begin with a time; a line without one goes on with the one before."""
+    """Lines that begin with a time; a line without one continues the line before."""
     found: list[Spoken] = []
     for number, line in enumerate(lines, 1):
         match = _BRACKET.match(line)

@@ -1,4 +1,4 @@
-"""A certificate of one's own for the address that is served, where none is given: encrypted, and asked about once."""
+"""A self-made certificate for the address that is served, where none is given; browsers question it once."""
 
 from __future__ import annotations
 

@@ -100,7 +100,7 @@ class Finding:
 
     @property
     def key(self) -> str:
-        """What it is told apart by on a page: one check finds one thing at one first item."""
+        """Its key on a page: one check finds one thing at one first item."""
         return f"{self.code}.{self.item}" if self.item else self.code
 
 

@@ -62,7 +62,7 @@ class Looked:
 
     @cached_property
     def place(self) -> dict[str, int]:
-        """Where each item stands among those that are in."""
+        """The position of each item among those that are in."""
         return {item.id: n for n, item in enumerate(self.items)}
 
     @cached_property
@@ -98,7 +98,7 @@ class Looked:
 
     @cached_property
     def visits(self) -> list[MoveItem]:
-        """The moves in the order in which they are really done, once for each time that they are come to."""
+        """The moves in the order in which they are really done, once for each visit."""
         by_id = {item.id: item for item in self.moves}
         found: list[MoveItem] = []
         for segment in self.timeline.segments:

@@ -164,7 +164,7 @@ def say_at_close(kind: TalkKind, name: str, text: str) -> Callable[[Script], Scr
 
 
 def swapped(looked: Looked, item: MoveItem) -> Mend | None:
-    """Put what keeps to the brief in the place of a move; None where the library has nothing."""
+    """Replace a move by one that keeps to the brief; None where the library has nothing suitable."""
     found = stand_ins(item.move, looked.script, looked.library, most=1)
     if not found:
         return None

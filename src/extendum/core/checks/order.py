@@ -89,7 +89,7 @@ def section_elsewhere(looked: Looked) -> Iterator[Found]:
     "Effort is marked from 1 to 5 on each move; a rise of two steps to something hard (4 or 5) leaves people behind.",
 )
 def effort_jumps(looked: Looked) -> Iterator[Found]:
-    """Effort rises at once."""
+    """Effort rises too steeply."""
     jumps = [
         (a, b) for a, b in pairwise(looked.visits) if b.move.effort >= HARD and b.move.effort - a.move.effort >= RISE
     ]

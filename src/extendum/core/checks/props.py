@@ -6,6 +6,7 @@ import re
 from collections import Counter
 from collections.abc import Iterator
 from functools import partial
+from itertools import takewhile
 
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
 from extendum.core.checks.lexicon import says_without
@@ -125,16 +126,11 @@ def _with_other_way(item: Item, looked: Looked) -> Item:
     "Props that are named when they are needed are fetched in the middle of a hold; {needs} says what the script uses.",
 )
 def needs_unsaid(looked: Looked) -> Iterator[Found]:
-    """A prop is used that nobody was told to fetch."""
-    first = next((n for n, item in enumerate(looked.items) if isinstance(item, MoveItem)), 0)
-    ahead = [talk for n, talk in enumerate(looked.items) if n <= first and talk in looked.talks]
-    said = " ".join(text.words for talk in ahead for text in looked.texts[talk.id])
+    """A prop is used that the class was not asked to fetch."""
+    said = _said_ahead(looked)
     if mentions(said, {"needs"}):
         return
-    props = dict.fromkeys(p.name for item in looked.moves for p in item.move.props if p.required)
-    handed = {p for talk in looked.talks if talk.kind is TalkKind.PROPS for p in (q.name for q in talk.picks_up)}
-    unsaid = [name for name in props if not re.search(rf"\b{re.escape(name)}", said, re.I) and name not in handed]
-    unsaid = [name for name in unsaid if not (name in ("chair", "mat") and _is_on(looked, name))]
+    unsaid = [name for name in _to_fetch(looked) if not re.search(rf"\b{re.escape(name)}", said, re.I)]
     if unsaid:
         users = [i for i in looked.moves if any(p.name in unsaid for p in i.move.props)]
         yield Found(
@@ -144,8 +140,22 @@ def needs_unsaid(looked: Looked) -> Iterator[Found]:
         )
 
 
+def _said_ahead(looked: Looked) -> str:
+    """The words of the talks before the first move."""
+    ahead = list(takewhile(lambda item: not isinstance(item, MoveItem), looked.items))
+    return " ".join(text.words for talk in ahead for text in looked.texts.get(talk.id, ()))
+
+
+def _to_fetch(looked: Looked) -> list[str]:
+    """The props that moves require, without those that are handed out or that the class begins on."""
+    required = dict.fromkeys(p.name for item in looked.moves for p in item.move.props if p.required)
+    handed = {prop.name for talk in looked.talks if talk.kind is TalkKind.PROPS for prop in talk.picks_up}
+    begun = {name for name in ("chair", "mat") if _is_on(looked, name)}
+    return [name for name in required if name not in handed | begun]
+
+
 def _is_on(looked: Looked, name: str) -> bool:
-    """Whether the class begins on the chair or the mat, so that nobody has to be told."""
+    """Whether the class begins on the chair or the mat, so that it goes without saying."""
     first = next((item for item in looked.moves), None)
     return first is not None and any(p.name == name for p in first.move.props)
 

@@ -1,4 +1,4 @@
-"""Words: whether every section and move is come to in words, and in short when it comes again."""
+"""Words: whether every section and move is introduced in words, and briefly when it comes back."""
 
 from __future__ import annotations
 
@@ -48,7 +48,7 @@ def section_empty(looked: Looked) -> Iterator[Found]:
     "People on the floor, or with their back to you, have nothing but the words.",
 )
 def no_set_up(looked: Looked) -> Iterator[Found]:
-    """A move is come to for the first time without a word."""
+    """A move begins for the first time without a word."""
     bare = [i for i in looked.moves if not (i.words.moving or i.words.there or i.words.demonstration)]
     if bare:
         known = [item for item in bare if item.move.key in looked.entries]

@@ -99,7 +99,7 @@ def sides_unequal(looked: Looked) -> Iterator[Found]:
     "A side that nobody names is the one that half of the class does twice.",
 )
 def side_unsaid(looked: Looked) -> Iterator[Found]:
-    """A side of a move is come to, and no words say so."""
+    """The class changes to a side of a move, and no words say so."""
     if looked.style.side_names is SideNames.UNSPOKEN:
         return
     for item in looked.moves:
@@ -150,7 +150,7 @@ def _saying_sides(item: Item) -> Item:
     "Circles go one way for half of the class and the other way for the rest when the change is not called.",
 )
 def direction_unsaid(looked: Looked) -> Iterator[Found]:
-    """A direction of a move is come to, and no words say so."""
+    """The class changes to a direction of a move, and no words say so."""
     for item in looked.moves:
         if not item.move.sidedness.by_direction:
             continue

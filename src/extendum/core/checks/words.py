@@ -12,7 +12,7 @@ from extendum.core.checks.looked import Looked
 from extendum.core.checks.mends import each, listed, with_time_to_say
 from extendum.core.edit.script_edits import set_group
 from extendum.core.model.item import Item, MoveItem
-from extendum.core.model.script import LONGEST_CADENCE_S, Script
+from extendum.core.model.script import LONGEST_CADENCE_S, Group, Script
 from extendum.core.model.timeline import Cue, Mode, Segment, SegmentKind
 from extendum.core.model.words import PromptKind
 from extendum.core.outputs.wording import REMINDERS_MOST, reminder, repeated
@@ -93,24 +93,27 @@ def cadence_short(looked: Looked) -> Iterator[Found]:
     """A fixed cadence is too short for the bodies or the words of its moves."""
     unsaid = Counter(one.of.item for one in looked.timeline.unsaid if one.rule == "cadence-short")
     for group in (group for section in looked.script.sections for group in section.groups if group.cadence_s):
-        own = [item for item in group.items if isinstance(item, MoveItem) and item.present]
-        tight, needs = [], group.cadence_s
-        for item in own:
-            settle = looked.style.settle_s if item.dose.settles else 0
+        needs = {}
+        for item in (one for one in group.items if isinstance(one, MoveItem) and one.present):
             ways = [s for s in looked.segments[item.id] if s.kind in _WAYS]
             if unsaid[item.id] or any(s.way_s > s.seconds for s in ways):
-                tight.append(item)
-                needs = max(needs, settle + max(max(s.way_s, ceil_s(s.words_ms)) for s in ways))
-        if tight:
-            change = partial(set_group, group_id=group.id, cadence_s=needs)
-            lost = sum(unsaid[item.id] for item in tight)
-            cost = f": {lost} times a sentence stays unsaid" if lost else " to get there"
-            yield Found(
-                f"A cadence of {group.cadence_s} s is too short for {listed(i.name for i in tight)}{cost}.",
-                tuple(item.id for item in tight),
-                facts=(("cadence", group.cadence_s), ("needed", needs)),
-                mend=Mend(f"Make it {needs} s", change) if group.cadence_s < needs <= LONGEST_CADENCE_S else None,
-            )
+                settle_s = looked.style.settle_s if item.dose.settles else 0
+                needs[item] = settle_s + max(max(s.way_s, ceil_s(s.words_ms)) for s in ways)
+        if needs:
+            yield _too_short(group, needs, sum(unsaid[item.id] for item in needs))
+
+
+def _too_short(group: Group, needs: dict[MoveItem, int], lost: int) -> Found:
+    """A cadence that is too short for these moves; each needs so many seconds."""
+    most = max(group.cadence_s, *needs.values())
+    cost = f": {lost} times a sentence stays unsaid" if lost else " to get there"
+    change = partial(set_group, group_id=group.id, cadence_s=most)
+    return Found(
+        f"A cadence of {group.cadence_s} s is too short for {listed(item.name for item in needs)}{cost}.",
+        tuple(item.id for item in needs),
+        facts=(("cadence", group.cadence_s), ("needed", most)),
+        mend=Mend(f"Make it {most} s", change) if group.cadence_s < most <= LONGEST_CADENCE_S else None,
+    )
 
 
 @checked(

@@ -1,4 +1,4 @@
-"""A class from somebody else: it keeps its moves, and where they clash with one's own, one is asked."""
+"""A class from somebody else: it keeps its moves, and where they clash with your own, you are asked."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ def clashes(script: Script, own: Mapping[str, Move]) -> dict[str, tuple[Move, Mo
 
 
 def joined(script: Script, known: Collection[str], own: Mapping[str, Move], mine: Collection[str]) -> Script:
-    """The class as it is taken in: moves in ``mine`` become the own ones, other clashes and unknown keys stand alone.
+    """The class as it is imported: moves in ``mine`` become your own ones, other clashes and unknown keys stand alone.
 
     ``known``: every key of the library. A move that stands alone keeps everything but its key, so that no newer form
     of another move is ever offered for it.

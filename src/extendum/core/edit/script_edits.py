@@ -163,7 +163,7 @@ def add_move(script: Script, entry: LibraryMove, after: str | None = None, *, ta
 def add_moves(
     script: Script, entries: Sequence[tuple[LibraryMove, str]], after: str | None = None
 ) -> tuple[Script, str]:
-    """Take several moves up, one after the other, each with its form; gives the script and the first one's id."""
+    """Take up several moves in a row, each with its form; gives the script and the id of the first."""
     first = fresh_id(script)
     for entry, taken in entries:
         script, after = add_move(script, entry, after, taken=taken)
@@ -171,7 +171,7 @@ def add_moves(
 
 
 def swap_move(script: Script, item_id: str, entry: LibraryMove, *, taken: str = "") -> Script:
-    """Put another move in the place of one, with its own dose and words; the marks and the place stay."""
+    """Replace a move by another, with that one's dose and words; marks and place stay."""
     old = _move_item(script, item_id)
     new = take_up(entry, item_id, script.style, taken)
     marks = {name: getattr(old, name) for name in ("keep", "dropped", "matters", "lead_side", "between")}
@@ -267,7 +267,7 @@ def rename_item(script: Script, item_id: str, name: str) -> Script:
 
 
 def add_section(script: Script, name: str, role: Role) -> Script:
-    """Add an empty section in the place of its role: before the first section of a role that comes later."""
+    """Add an empty section where its role belongs: before the first section of a later role."""
     section = Section(fresh_id(script, "s"), name.strip(), role, (Group(fresh_id(script, "g")),))
     sections = list(script.sections)
     later = list(Role)[list(Role).index(role) + 1 :]
@@ -321,7 +321,7 @@ def set_move_item(script: Script, item_id: str, **changes: Any) -> Script:
 
 
 def set_under(script: Script, group_id: str, name: str, words: str) -> Script:
-    """Set what goes on under the whole of a group; nothing where it has no name."""
+    """Set what runs under a whole group; an empty name takes it away."""
     group = next(group for section in script.sections for group in section.groups if group.id == group_id)
     old = script.under(group)
     others = tuple(one for one in script.meanwhiles if one is not old)

@@ -12,7 +12,7 @@ _CLOSE = {"upper": "the upper body", "head": "the head", "hands": "the arms", "f
 
 
 def seen_from(figure: Figure) -> str:
-    """From where a figure is looked at."""
+    """The side from which a figure is seen."""
     if figure.above > 45:
         return "from above"
     turned = figure.view % 360

@@ -1,4 +1,4 @@
-"""A figure: one or two poses of a move, how they are looked at, and the things that belong to them."""
+"""A figure: one or two poses of a move, the view of them, and the props that belong to them."""
 
 from __future__ import annotations
 

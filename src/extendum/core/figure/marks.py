@@ -65,64 +65,89 @@ def leg_front(body: Body, end: str) -> tuple[Vec, Vec]:
 
 
 def _line(region: Region, end: str, body: Body) -> tuple[Vec, ...]:
-    j, (ahead, up, left) = body.joints, body.chest
-    outside = 1.0 if end == "l" else -1.0
-    hip, knee, ankle = j[f"hip_{end}"], j[f"knee_{end}"], j[f"ankle_{end}"]
-    shoulder, elbow, wrist = j[f"shoulder_{end}"], j[f"elbow_{end}"], j[f"wrist_{end}"]
+    """Where a region's line runs on one side of the body."""
     if region in _LEGS:
-        front, shin = leg_front(body, end)
-        inner = cross(front, unit(sub(knee, hip)))
-        inner = inner if dot(inner, body.pelvis[2]) * outside < 0 else (-inner[0], -inner[1], -inner[2])
-        if region is Region.CALF:
-            return _beside(knee, ankle, shin, -6.0, 0.12, 0.82)
-        if region is Region.ANKLE:
-            return add(ankle, shin, -6), add(ankle, shin, 6)
-        if region is Region.FOOT:
-            return add(j[f"heel_{end}"], (0, -3, 0)), add(j[f"toes_{end}"], (0, -3, 0))
-        offset, direction = {Region.BACK_THIGH: (-8.5, front), Region.FRONT_THIGH: (8.5, front)}.get(
-            region, (8.0, inner)
-        )
-        return _beside(hip, knee, direction, offset, 0.2, 0.9)
+        return _leg_line(region, end, body)
     if region in _ARMS:
-        if region is Region.FOREARM:
-            return _beside(elbow, wrist, _arm_side(body, end), 4.0, 0.1, 0.9)
-        if region is Region.WRIST:
-            return _beside(elbow, j[f"hand_{end}"], _arm_side(body, end), 4.0, 0.5, 0.85)
-        if region is Region.HAND:
-            return _beside(wrist, j[f"hand_{end}"], _arm_side(body, end), 4.0, 0.05, 1.0)
-        return _beside(shoulder, elbow, _arm_side(body, end), 5.5, 0.15, 0.9)
-    pelvis = body.pelvis
+        return _arm_line(region, end, body)
+    if region in _HIPS:
+        return _hip_line(region, end, body)
+    return _trunk_line(region, end, body)
+
+
+def _outside(end: str) -> float:
+    return 1.0 if end == "l" else -1.0
+
+
+def _leg_line(region: Region, end: str, body: Body) -> tuple[Vec, ...]:
+    j = body.joints
+    hip, knee, ankle = j[f"hip_{end}"], j[f"knee_{end}"], j[f"ankle_{end}"]
+    front, shin = leg_front(body, end)
+    if region is Region.CALF:
+        return _beside(knee, ankle, shin, -6.0, 0.12, 0.82)
+    if region is Region.ANKLE:
+        return add(ankle, shin, -6), add(ankle, shin, 6)
+    if region is Region.FOOT:
+        return add(j[f"heel_{end}"], (0, -3, 0)), add(j[f"toes_{end}"], (0, -3, 0))
+    if region in (Region.BACK_THIGH, Region.FRONT_THIGH):
+        return _beside(hip, knee, front, 8.5 if region is Region.FRONT_THIGH else -8.5, 0.2, 0.9)
+    inner = cross(front, unit(sub(knee, hip)))
+    inwards = dot(inner, body.pelvis[2]) * _outside(end) < 0
+    return _beside(hip, knee, inner if inwards else (-inner[0], -inner[1], -inner[2]), 8.0, 0.2, 0.9)
+
+
+def _arm_line(region: Region, end: str, body: Body) -> tuple[Vec, ...]:
+    j, side = body.joints, _arm_side(body, end)
+    shoulder, elbow, wrist, hand = (j[f"{name}_{end}"] for name in ("shoulder", "elbow", "wrist", "hand"))
+    if region is Region.FOREARM:
+        return _beside(elbow, wrist, side, 4.0, 0.1, 0.9)
+    if region is Region.WRIST:
+        return _beside(elbow, hand, side, 4.0, 0.5, 0.85)
+    if region is Region.HAND:
+        return _beside(wrist, hand, side, 4.0, 0.05, 1.0)
+    return _beside(shoulder, elbow, side, 5.5, 0.15, 0.9)
+
+
+def _hip_line(region: Region, end: str, body: Body) -> tuple[Vec, ...]:
+    hip, (ahead, up, left) = body.joints[f"hip_{end}"], body.pelvis
+    thigh = unit(sub(body.joints[f"knee_{end}"], hip))
     if region is Region.HIP_FRONT:
         front, _ = leg_front(body, end)
-        return add(add(hip, pelvis[1], 9), pelvis[0], 9), add(add(hip, front, 9), unit(sub(knee, hip)), 15)
+        return add(add(hip, up, 9), ahead, 9), add(add(hip, front, 9), thigh, 15)
     if region is Region.DEEP_HIP:
-        seat = add(hip, pelvis[0], -10)
-        return add(seat, pelvis[1], 7), add(seat, unit(sub(knee, hip)), 9)
-    if region is Region.HIP_SIDE:
-        out = add(hip, pelvis[2], outside * 10)
-        return add(out, pelvis[1], 9), add(out, unit(sub(knee, hip)), 12)
-    if region is Region.SIDE_BODY:
-        low = add(add(j["pelvis"], pelvis[2], outside * 13), pelvis[1], 6)
-        middle = add(add(j["waist"], left, outside * 12), up, 3)
-        return low, middle, add(add(shoulder, up, -7), left, outside * 3)
-    if region is Region.SHOULDERS:
-        return add(add(shoulder, up, 7), left, -outside * 6), add(add(shoulder, left, outside * 7), up, 0)
-    if region is Region.CHEST:
-        middle = add(add(j["neck"], up, -11), ahead, 12)
-        return add(middle, left, 13), add(middle, left, -13)
-    if region is Region.NECK:
-        side = body.head[2]
-        return add(add(j["neck"], left, outside * 8), up, 0), add(add(j["head"], side, outside * 8), body.head[1], -6)
-    if region is Region.JAW:
-        chin = add(add(j["head"], body.head[1], -7), body.head[0], 9)
-        return add(chin, body.head[2], 5), add(chin, body.head[2], -5)
-    if region is Region.UPPER_BACK:
-        return add(add(j["neck"], up, -2), ahead, -10), add(add(j["waist"], up, 8), ahead, -11)
-    if region is Region.LOWER_BACK:
-        return add(add(j["waist"], up, 4), ahead, -10), add(add(j["pelvis"], pelvis[1], 2), pelvis[0], -10)
-    return add(j["neck"], ahead, -9), add(j["waist"], ahead, -10), add(j["pelvis"], pelvis[0], -10)
+        seat = add(hip, ahead, -10)
+        return add(seat, up, 7), add(seat, thigh, 9)
+    out = add(hip, left, _outside(end) * 10)
+    return add(out, up, 9), add(out, thigh, 12)
 
 
+def _trunk_line(region: Region, end: str, body: Body) -> tuple[Vec, ...]:
+    j, (ahead, up, left), pelvis, head = body.joints, body.chest, body.pelvis, body.head
+    shoulder, outside = j[f"shoulder_{end}"], _outside(end)
+    match region:
+        case Region.SIDE_BODY:
+            low = add(add(j["pelvis"], pelvis[2], outside * 13), pelvis[1], 6)
+            middle = add(add(j["waist"], left, outside * 12), up, 3)
+            return low, middle, add(add(shoulder, up, -7), left, outside * 3)
+        case Region.SHOULDERS:
+            return add(add(shoulder, up, 7), left, -outside * 6), add(shoulder, left, outside * 7)
+        case Region.CHEST:
+            middle = add(add(j["neck"], up, -11), ahead, 12)
+            return add(middle, left, 13), add(middle, left, -13)
+        case Region.NECK:
+            return add(j["neck"], left, outside * 8), add(add(j["head"], head[2], outside * 8), head[1], -6)
+        case Region.JAW:
+            chin = add(add(j["head"], head[1], -7), head[0], 9)
+            return add(chin, head[2], 5), add(chin, head[2], -5)
+        case Region.UPPER_BACK:
+            return add(add(j["neck"], up, -2), ahead, -10), add(add(j["waist"], up, 8), ahead, -11)
+        case Region.LOWER_BACK:
+            return add(add(j["waist"], up, 4), ahead, -10), add(add(j["pelvis"], pelvis[1], 2), pelvis[0], -10)
+        case _:
+            return add(j["neck"], ahead, -9), add(j["waist"], ahead, -10), add(j["pelvis"], pelvis[0], -10)
+
+
+_HIPS = frozenset({Region.HIP_FRONT, Region.DEEP_HIP, Region.HIP_SIDE})
 _LEGS = frozenset({Region.CALF, Region.ANKLE, Region.FOOT, Region.BACK_THIGH, Region.FRONT_THIGH, Region.INNER_THIGH})
 _ARMS = frozenset({Region.UPPER_ARM, Region.FOREARM, Region.WRIST, Region.HAND})
 

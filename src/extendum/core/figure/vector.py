@@ -34,7 +34,7 @@ def length(a: Vec) -> float:
 
 
 def unit(a: Vec) -> Vec:
-    """The direction of a vector; that of the y axis where it has none."""
+    """The direction of a vector; the y axis where it has none."""
     size = length(a)
     return (a[0] / size, a[1] / size, a[2] / size) if size > 1e-9 else (0.0, 1.0, 0.0)
 

@@ -87,7 +87,7 @@ class Fitter:
         """Build for a script. ``minutes`` is what set-up words may announce; by default the target's.
 
         ``going`` says which items may be left out; ``wanted`` asks for a choice of moves, and
-        ``drop_costs`` then says what leaving each out costs, by its id. Lengths beyond ``up_to_s`` are not looked at.
+        ``drop_costs`` then says what leaving each out costs, by its id. Lengths beyond ``up_to_s`` are ignored.
         """
         self.script = script
         self._minutes = whole_minutes(script.brief.target_s) if minutes is None else minutes
@@ -114,7 +114,7 @@ class Fitter:
 
     @cached_property
     def reachable(self) -> Ints:
-        """All lengths that it can have, ascending, up to the longest that is looked at."""
+        """All lengths that the class can have, ascending, up to the longest considered."""
         table = self._tables.root
         if table is None:
             return np.zeros(0, dtype=np.int64)
@@ -131,11 +131,11 @@ class Fitter:
 
     @cached_property
     def _tables(self) -> Tables:
-        """The tables of every length that is looked at."""
+        """The tables of every length considered."""
         return Tables(self.net, 0, self._up_to_s)
 
     def _holding(self, target_s: int) -> Tables:
-        """Tables that hold a length: those of the first that is asked for hold no other."""
+        """Tables that hold a length; the first tables made hold only the length first asked for."""
         if self._first is None and "_tables" not in self.__dict__:
             self._first = target_s, Tables(self.net, target_s, min(target_s, self._up_to_s))
         return self._first[1] if self._first is not None and self._first[0] == target_s else self._tables
@@ -174,7 +174,7 @@ class Fitter:
         return Fit(target_s, True, fitted, cost, target_s, target_s, tuple(limits), tuple(changes))
 
     def _now(self, choice: Choice) -> int:
-        """The value that the class really has now: a snapped hold's may differ from what stands."""
+        """The value that the class really has now; for a snapped hold it may differ from the one written."""
         item = choice.item
         if not isinstance(item, MoveItem):
             return choice.quantity.value

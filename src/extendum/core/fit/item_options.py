@@ -1,4 +1,4 @@
-"""What a kept item offers where it stands: the choices of its doses, with the seconds beside its work.
+"""What a kept item offers in its place: the choices of its doses, with the seconds beside its work.
 
 Each part is computed once for all the places where it is the same.
 """
@@ -42,7 +42,7 @@ class Context(NamedTuple):
 
 
 class Offer(NamedTuple):
-    """A kept item where it stands: the choices of its doses, the seconds that no dose changes, and all at the ends."""
+    """A kept item in its place: its doses' choices, the seconds that no dose changes, the least and most in all."""
 
     choices: tuple[Choice, ...]
     fixed_s: int

@@ -1,4 +1,4 @@
-"""The course of a group: what its items meet, and where they leave bodies and props, in every lane at once."""
+"""The steps of a group lane by lane: what its items meet, and where they leave bodies and props."""
 
 from __future__ import annotations
 
@@ -91,7 +91,7 @@ class Course:
         return tuple(found)
 
     def meets(self, item: Item, at: tuple[Before, ...]) -> tuple[Before | None, ...]:
-        """Where the lanes are as far as it matters to an item: those that it is not in are left out."""
+        """Where the lanes are that an item is in; None for the others."""
         return tuple(before if self.steps(item, n) else None for n, before in enumerate(at))
 
     def contexts(self, item: Item, at: tuple[Before | None, ...], told: Facts) -> Iterator[Context]:

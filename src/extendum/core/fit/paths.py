@@ -8,7 +8,7 @@ moves (how many, which is next, what is needed) is fixed at the start of a branc
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from itertools import combinations
 from typing import NamedTuple
 
@@ -169,40 +169,45 @@ class Ways:
     ) -> None:
         """One path through a group of which the items of these steps stay; everything that they meet is known."""
         kept = {step.item.id for step in steps}
-        moves = {step.item.id for step in steps if isinstance(step, Pass)}
-        tallied = place.tallied
-        for item in (item for item in items if item.id in kept):
-            after = self._tally.after(tallied, item)
-            if after is None:
-                return
-            tallied = after
-        promised = place.promised
-        if moves and promised is not None:
-            first = next(step.item.id for step in steps if isinstance(step, Pass))
-            if promised != first:
-                return
-            promised = None
+        tallied = self._tallied(place.tallied, [item for item in items if item.id in kept])
+        first = next((step.item.id for step in steps if isinstance(step, Pass)), None)
+        broken = first is not None and place.promised not in (None, first)
+        if tallied is None or broken:
+            return
         said = {name for item in items if item.id in kept for name in self._offers.said(item)}
         speaks, shared = "next" in said, self._facts(world, group)
+        promised = place.promised if first is None else None
         for coming in self._next_after(items) if speaks else [promised]:
-            left = world.moves - tallied.moves
             name = self._name(coming or "") if speaks else AFTER_THE_LAST
+            left = world.moves - tallied.moves
             facts = facts_along(steps, shared, name, left) if said & OF_THOSE_TO_COME else [shared] * len(steps)
-            where, of_item = place.lanes[0].at, dict[str, list[Context]]()
-            for step, told in zip(steps, facts, strict=True):
-                of_item.setdefault(step.item.id, []).append(Context(step, where, told, (step.round,)))
-                where = self._places.after(step, where)
+            of_item, where = self._met(steps, facts, place.lanes[0].at)
             exit_place = Place((Before(where),), tallied, coming)
             at = node
-            for n, item in enumerate(items):
-                last_one = n == len(items) - 1
-                to = self._exit(exit_place, exits) if last_one else self._at(base + n + 1)
+            for n, item in enumerate(items, 1):
+                to = self._exit(exit_place, exits) if n == len(items) else self._at(base + n)
                 if item.id in kept:
-                    offer = self._offers.of(item, of_item[item.id])
-                    at.edges.append(Edge(to, item, offer))
+                    at.edges.append(Edge(to, item, self._offers.of(item, of_item[item.id])))
                 else:
                     at.edges.append(Edge(to, item, cost=self._offers.dropping(item)))
                 at = to
+
+    def _tallied(self, tallied: Tallied, items: list[Item]) -> Tallied | None:
+        """The tally after items that stay; None where one of them must not."""
+        for item in items:
+            after = self._tally.after(tallied, item)
+            if after is None:
+                return None
+            tallied = after
+        return tallied
+
+    def _met(self, steps: list[Step], facts: Sequence[Facts], where: int) -> tuple[dict[str, list[Context]], int]:
+        """What each item meets in these steps, by its id, and where they end."""
+        found: dict[str, list[Context]] = {}
+        for step, told in zip(steps, facts, strict=True):
+            found.setdefault(step.item.id, []).append(Context(step, where, told, (step.round,)))
+            where = self._places.after(step, where)
+        return found, where
 
     # ---- a group of which any items may go ----------------------------------------------------------
 

@@ -222,7 +222,7 @@ def _bounds(item: Item) -> tuple[int, int]:
 
 
 def _all_wider(script: Script, percent: int) -> Script:
-    """Every limit that may move, moved by a share: below nought the least ones, otherwise the most."""
+    """Every limit that may move, moved by a share: below zero the least ones, above it the most."""
     changed = script
     for item in script.items():
         for stage, dose in enumerate(item.doses if isinstance(item, MoveItem) else (item,), 1):

@@ -1,7 +1,7 @@
-"""The tables of a net: every length that a class can have, with the least cost of each, and the way to one.
+"""Solves the graph: every length that a class can have, with the least cost of each, and the way to one.
 
 Dynamic programming over nodes and seconds, from the end to the root, gives every target at once; for one
-alone, only the lengths that lie on a way to it are looked at.
+alone, only the lengths on a way to it are considered.
 """
 
 from __future__ import annotations
@@ -100,7 +100,7 @@ class Tables:
         return self._after[key]
 
     def way(self, target_s: int) -> list[Taken] | None:
-        """The least costly way that lasts so long; None when there is none.
+        """The least costly way of this length; None when there is none.
 
         Of equal costs, the earliest item is kept rather than left out, and nearest its wanted dose. All
         ways that are still equal are walked at once, so that the order of the items alone decides.
@@ -154,7 +154,7 @@ class Tables:
         return nearest[1], *found[nearest]
 
     def _undecided(self, here: set[tuple[Node, int]]) -> Iterator[tuple[Node, int]]:
-        """The places from which the next item is decided: edges that decide nothing are gone along."""
+        """The places at which the next item is decided, after following the edges that decide nothing."""
         todo = list(here)
         while todo:
             node, rest = todo.pop()

@@ -91,7 +91,7 @@ def _only_moves(script: Script) -> Script:
 
 
 def as_own_class(script: Script, version: Version, what: str = "") -> Script:
-    """A version as a class of its own: what is left out is gone from it, and its notes say so."""
+    """A version as a separate class: what it leaves out is removed, and its notes say so."""
     result = version.fit
     made = result.script
     for item in script.items():

@@ -1,4 +1,4 @@
-"""The course of a recording: from its words to guesses, and from these to stretches of time by move and side.
+"""From the words of a recording to guesses, and from those to stretches of time by move and side.
 
 Times inside a line are told by the words before them, at a speaking rate; where stamps are far apart the words are
 taken to lie evenly between them.

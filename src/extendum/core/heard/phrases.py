@@ -110,7 +110,7 @@ _BREATH = _any(
 
 
 def in_sentence(sentence: Sequence[Word], known: Sequence[re.Pattern[str]]) -> Iterator[Guess]:
-    """The guesses of one sentence; a long one without stops is looked at in parts."""
+    """The guesses of one sentence; a long one without stops is read in parts."""
     for part in _parts(sentence):
         text = " ".join(word.text for word in part)
         at = partial(_time_at, part)

@@ -137,7 +137,7 @@ def _times(n: int) -> str:
 
 
 def heard_report(lines: Sequence[Line], heard: Heard) -> HeardReport:
-    """What the guesses and the words of a recording come to."""
+    """What the guesses and the words of a recording add up to."""
     length = round(max(heard.length, *(line.start for line in lines), 0.0))
     first = next((one.at for one in heard.of(What.MOVE)), float(length))
     last = max((one.end for one in heard.stretches), default=float(length))
@@ -166,7 +166,7 @@ def _announced(lines: Sequence[Line]) -> int | None:
 
 
 def _sides(stretches: Sequence[Stretch]) -> list[SidesHeard]:
-    """Only moves that were done on two sides: time by side, a side that comes again is added."""
+    """Moves done on two sides: the time of each side, added up over its returns."""
     by_name: dict[str, dict[str, float]] = {}
     for one in stretches:
         sides = by_name.setdefault(one.name, {})

@@ -84,7 +84,7 @@ def nearest(values: Sequence[int], wanted: Count) -> Count:
 
 
 def actual(dose: Dose, breath_ms: int, value: int | None = None) -> int:
-    """The value that the class really gets: snapped where the dose says so, otherwise as it stands."""
+    """The value that the class really gets: snapped where the dose says so."""
     value = dose.quantity.value if value is None else value
     return nearest(allowed(dose, breath_ms), value) if stepped(dose) else value
 

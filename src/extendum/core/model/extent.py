@@ -74,7 +74,7 @@ def _work(item: MoveItem) -> tuple[int, int]:
 
 
 def check_extent(sections: tuple[Section, ...]) -> None:
-    """Raise RefusedError, with its path, at the item with which a class would be more than anybody teaches."""
+    """Raise RefusedError, with its path, at the item that makes a class longer than anyone teaches."""
     total = Extent()
     for s, section in enumerate(sections):
         for g, group in enumerate(section.groups):

@@ -198,7 +198,7 @@ class Talk(_Kept, Checked):
         return self.seconds
 
     def having(self, quantity: Elastic, stage: int = 1) -> Talk:
-        """The same item with other seconds."""
+        """The same item with different seconds."""
         return replace(self, seconds=quantity)
 
 
@@ -229,7 +229,7 @@ class Quiet(Checked):
         return self.seconds
 
     def having(self, quantity: Elastic, stage: int = 1) -> Quiet:
-        """The same item with other seconds."""
+        """The same item with different seconds."""
         return replace(self, seconds=quantity)
 
 

@@ -270,13 +270,6 @@ def _costs(script: Script, section: Section, group: Group, free: list[int], by: 
     inert = next((k for k in every if near.inert(k)), 0)
     plain = _pairs(near, size, inert)
     pairs = [plain if near.inert(k) else _pairs(near, size, k) for k in every]
-    heights = [_height(group.items[n]) for n in free]
-    above = np.zeros((size, size), dtype=np.int64)
-    if by is not OrderBy.FEWEST_CHANGES:
-        down = 1 if by is OrderBy.HEAD_TO_FEET else -1
-        for i, a in enumerate(heights):
-            for j, b in enumerate(heights):
-                above[i, j] = _OUT_OF_LINE * (a is not None and b is not None and (a - b) * down > 0)
     ids = [group.items[n].id for n in free]
     pins = [pin for pin in section.pins if pin.item in ids]
     first = next((ids.index(pin.item) for pin in pins if not pin.after), None)
@@ -285,11 +278,20 @@ def _costs(script: Script, section: Section, group: Group, free: list[int], by: 
         pair=tuple(pairs),
         finish=np.array([near.finish(j) for j in every], dtype=np.int64),
         wrap=np.array([[near.wrap(i, j) for j in every] for i in every], dtype=np.int64),
-        above=above,
+        above=_above([_height(group.items[n]) for n in free], by),
         place=np.abs(np.subtract.outer(np.arange(size), np.arange(size))).astype(np.int64),
         needs=tuple(frozenset(ids.index(p.after) for p in pins if p.item == one and p.after in ids) for one in ids),
         first=first,
     )
+
+
+def _above(heights: list[int | None], by: OrderBy) -> Ints:
+    """What it costs that one thing comes anywhere before another, against the order of heights that is asked for."""
+    if by is OrderBy.FEWEST_CHANGES:
+        return np.zeros((len(heights), len(heights)), dtype=np.int64)
+    down = 1 if by is OrderBy.HEAD_TO_FEET else -1
+    wrong = [[a is not None and b is not None and (a - b) * down > 0 for b in heights] for a in heights]
+    return _OUT_OF_LINE * np.array(wrong, dtype=np.int64)
 
 
 def _pairs(near: _Neighbours, size: int, slot: int) -> Ints:

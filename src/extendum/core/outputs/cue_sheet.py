@@ -59,28 +59,31 @@ class Entry:
 
 def cue_sheet(script: Script, timeline: Timeline) -> list[Entry]:
     """Every visit of every item, in order of time; they tile the class."""
-    sections = {item.id: section for section in script.sections for group in section.groups for item in group.items}
-    groups = {item.id: group for section in script.sections for group in section.groups for item in group.items}
-    numbers = {item.id: n for n, item in enumerate((i for i in script.items() if i.id in _there(timeline)), 1)}
-    rounds: dict[str, int] = {}
-    said: dict[str, list[Line]] = {}
+    places = {i.id: (section, group) for section in script.sections for group in section.groups for i in group.items}
+    there = {segment.item for segment in timeline.segments}
+    numbers = {item.id: n for n, item in enumerate((i for i in script.items() if i.id in there), 1)}
+    said, found = _said(timeline), list[Entry]()
+    for visit in _visits(timeline):
+        first, item = visit[0], script.item(visit[0].item)
+        section, group = places[item.id]
+        rounds = max(segment.round for segment in timeline.of_item(item.id))
+        sides = tuple(dict.fromkeys(s.side for s in visit if s.kind.works and s.side in (Side.LEFT, Side.RIGHT)))
+        lines = tuple(line for segment in visit for line in said.get(segment.id, ()))
+        here = in_round(item, group, first.round, script.style.breath_ms)
+        times = first.start_s, visit[-1].end_s
+        found.append(Entry(section, numbers[item.id], here, first.round, rounds, *times, sides, lines))
+    return found
+
+
+def _said(timeline: Timeline) -> dict[str, list[Line]]:
+    """What is said in each segment, in order."""
     segments = {segment.id: segment for segment in timeline.segments}
-    for segment in timeline.segments:
-        rounds[segment.item] = max(rounds.get(segment.item, 1), segment.round)
+    found: dict[str, list[Line]] = {}
     spoken = [cue for cue in timeline.cues if cue.mode is Mode.SPOKEN and cue.segment in segments]
     for cue in counted(sorted(spoken, key=lambda one: one.start_ms)):
         if cue.text:
             here = segments[cue.segment]
-            said.setdefault(cue.segment, []).append(Line(cue.start_ms, here.kind, here.side, cue.text))
-    found: list[Entry] = []
-    for visit in _visits(timeline):
-        first, item = visit[0], script.item(visit[0].item)
-        sides = tuple(dict.fromkeys(s.side for s in visit if s.side in (Side.LEFT, Side.RIGHT) and s.kind.works))
-        lines = tuple(line for segment in visit for line in said.get(segment.id, ()))
-        number, times = numbers[item.id], (first.start_s, visit[-1].end_s)
-        plain = tuple(side for side in sides if side is not None)
-        there = in_round(item, groups[item.id], first.round, script.style.breath_ms)
-        found.append(Entry(sections[item.id], number, there, first.round, rounds[item.id], *times, plain, lines))
+            found.setdefault(cue.segment, []).append(Line(cue.start_ms, here.kind, here.side, cue.text))
     return found
 
 
@@ -108,10 +111,6 @@ def counted(spoken: Sequence[Cue]) -> Iterator[Cue]:
             yield cue
     if waiting:
         yield waiting
-
-
-def _there(timeline: Timeline) -> set[str]:
-    return {segment.item for segment in timeline.segments}
 
 
 def _visits(timeline: Timeline) -> list[list[Segment]]:

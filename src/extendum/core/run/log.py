@@ -9,7 +9,7 @@ from extendum.core.run.fold import after
 from extendum.core.run.state import Event, Run, advance
 from extendum.core.run.steps import Step
 
-#: Events that leave the step that is on before it is over, or come to it again.
+#: Events that leave the current step before it is over, or return to it.
 _JUMPS = frozenset({"skip", "skip-item", "back", "repeat", "retake", "rewind", "end", "swap"})
 
 
@@ -36,7 +36,7 @@ def spent(run: Run) -> dict[str, Spent]:
 
 
 def cut_short(steps: Iterable[Step], events: Iterable[Event], spare: Iterable[Step] = ()) -> frozenset[str]:
-    """The steps that were left for somewhere else, or come to again: their times say nothing of how long they take."""
+    """The steps that were left early, or returned to: their times say nothing about how long they take."""
     run, found = Run(tuple(steps), spare=tuple(spare)), set[str]()
     for event in events:
         before = advance(run, event.at)

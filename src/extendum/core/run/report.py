@@ -324,7 +324,7 @@ def as_taught(script: Script, timeline: Timeline, run: Run, brought: Mapping[str
 
 
 def _unplanned(step: Step | None, called: Mapping[str, str]) -> Segment:
-    """Something that was put in, as a segment."""
+    """Something that was inserted, as a segment."""
     name = called.get(step.item, "put in") if step else "put in"
     kind = SegmentKind.HOLD if step and step.works else SegmentKind.REST
     return Segment(step.id if step else "?", kind, 0, 1, step.item if step else "", name, None, 1, 1, None)

@@ -87,7 +87,7 @@ def advance(run: Run, now: int) -> Run:
 
 
 def _logged(log: tuple[Span, ...], span: Span) -> tuple[Span, ...]:
-    """The log with a span more; what goes on without a break is one span."""
+    """The log with one more span; what continues without a break is one span."""
     last = log[-1] if log else None
     if last and (last.step, last.paused, last.end) == (span.step, span.paused, span.start):
         return (*log[:-1], replace(last, end=span.end))
@@ -112,7 +112,7 @@ def _finished(run: Run) -> Run:
 
 
 def matched(run: Run, ms: int) -> Run:
-    """The run in which the other side of the work that is on gets so long."""
+    """The run in which the other side of the current work gets this long."""
     step = run.step
     other = index_of(run, step.partner) if step.works and step.partner else None
     if other is None or other <= run.at or not ms:

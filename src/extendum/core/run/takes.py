@@ -26,7 +26,7 @@ class Mark:
 
 @dataclass(frozen=True, slots=True)
 class Take:
-    """One recording of one pass: which, the how-manieth, from when to when in the file, and whether it is kept."""
+    """One recording of one pass: its number, from when to when in the file, and whether it is kept."""
 
     group: str
     item: str

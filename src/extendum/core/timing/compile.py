@@ -39,23 +39,30 @@ def compile_script(script: Script) -> Timeline:
             calls = script.style.next_call and one.step.last and index < last_move
             placed += _pass_cues(one.step, timed, script, one.facts, calls_next=calls)
     for under in script.meanwhiles:
-        hosted = _hosted(script, under)
-        if not hosted:
-            continue
-        hosts = _hosts(hosted, segments)
-        if hosts:
-            name = _segment_id(under.id, 1, 1, SegmentKind.MEANWHILE)
-            start, end = hosts[0].start_s, hosts[-1].end_s
-            why = Why(meanwhile_reason, (end - start, hosts[0].name, hosts[-1].name))
-            underlays.append(
-                Segment(name, SegmentKind.MEANWHILE, start, end, under.id, under.name, None, 1, 1, None, why)
-            )
-        spoken = [p for p in placed if isinstance(p, Cue) and p.mode is Mode.SPOKEN]
-        facts = next((one.facts for one in laid if one.step.item.id in hosted[:1]), {})
-        placed += meanwhile_cues(under, hosts, spoken, script.style, facts)
+        lanes, said = _beneath(script, under, laid, segments, placed)
+        underlays += lanes
+        placed += said
     cues = sorted((p for p in placed if isinstance(p, Cue)), key=lambda c: (c.start_ms, c.end_ms, c.of))
     unsaid = tuple(p for p in placed if isinstance(p, Unsaid))
     return Timeline(at, tuple(segments), tuple(cues), unsaid, tuple(underlays))
+
+
+def _beneath(
+    script: Script, under: Meanwhile, laid: list[Laid], segments: list[Segment], placed: list[Placed]
+) -> tuple[list[Segment], list[Placed]]:
+    """What runs under other items: its underlay, and its words in the gaps between what is said already."""
+    hosted = _hosted(script, under)
+    if not hosted:
+        return [], []
+    hosts, lanes = _hosts(hosted, segments), list[Segment]()
+    if hosts:
+        name = _segment_id(under.id, 1, 1, SegmentKind.MEANWHILE)
+        start, end = hosts[0].start_s, hosts[-1].end_s
+        why = Why(meanwhile_reason, (end - start, hosts[0].name, hosts[-1].name))
+        lanes = [Segment(name, SegmentKind.MEANWHILE, start, end, under.id, under.name, None, 1, 1, None, why)]
+    spoken = [p for p in placed if isinstance(p, Cue) and p.mode is Mode.SPOKEN]
+    facts = next((one.facts for one in laid if one.step.item.id in hosted[:1]), {})
+    return lanes, list(meanwhile_cues(under, hosts, spoken, script.style, facts))
 
 
 def _hosted(script: Script, under: Meanwhile) -> list[str]:

@@ -1,6 +1,6 @@
 """Cues outside the work: set-ups, switches, releases, talk, and talk that runs under other things.
 
-What is said inside the work is placed by `working`. What finds no place is listed with a rule of RULES.
+What is said during the work is placed by `work_cues`. Whatever finds no place is listed with one of the RULES.
 """
 
 from __future__ import annotations
@@ -49,7 +49,7 @@ def make_cue(
 
 
 def said_cues(segment: Segment, part: Part, style: CueStyle) -> Iterator[Placed]:
-    """What is said in a part from its start, one after the other."""
+    """Everything said in a part, in a row from its start."""
     at = segment.start_s * 1000
     counts: dict[CueKind, int] = {}
     for said in part.said:
@@ -67,7 +67,7 @@ def said_cues(segment: Segment, part: Part, style: CueStyle) -> Iterator[Placed]
 def talk_cues(
     talk: Talk, segment: Segment | None, number: int, round_: int, style: CueStyle, facts: Facts
 ) -> Iterator[Placed]:
-    """The sentences of a talk one after the other, as many as its time holds."""
+    """The sentences of a talk in a row, as many as fit its time."""
     at, end = (segment.start_s * 1000, segment.end_s * 1000) if segment else (0, 0)
     for index, sentence in enumerate(sentences(fill(talk.words, facts))):
         of = CueRef(talk.id, 1, number, round_, CueKind.TALK, index)

@@ -130,7 +130,7 @@ def way_into(this: Pass, before: Situation, style: CueStyle) -> Way:
 
 
 def own_way_s(this: Pass) -> int:
-    """The item's own seconds of this way; 0 where they follow from postures and props."""
+    """The seconds the item itself gives for this way; 0 where postures and props decide."""
     if this.arrival is Arrival.FIRST:
         return this.item.way_s
     return this.item.switch_s if this.arrival is Arrival.SWITCH else 0
@@ -207,7 +207,7 @@ def piece_of_arrival(opening: Opening, style: CueStyle, filled: Facts) -> Piece:
 
 
 def settle_s(this: Pass, style: CueStyle) -> int:
-    """Seconds until everybody is there, of a cadence no more than all of it."""
+    """Seconds for everyone to settle; in a cadence, no more than the cadence itself."""
     seconds = style.settle_s if this.item.dose.settles else 0
     return min(seconds, this.group.cadence_s) if keeps_cadence(this) else seconds
 
@@ -242,7 +242,7 @@ def least_way_ms(this: Pass, said_ms: int) -> int:
 
 
 def reset_s(this: Pass) -> int:
-    """Seconds of the little reset that lies under the way; none straight from the same item."""
+    """Seconds of the reset that runs under the way; none when the pass follows straight on from the same item."""
     return this.group.reset_s if this.arrival in _AFRESH else 0
 
 
@@ -260,7 +260,7 @@ class Beside(NamedTuple):
 
 
 def beside(this: Pass, style: CueStyle, filled: Facts) -> Beside:
-    """Everything in a pass but the work of its doses and its way; ``filled`` are the facts of the pass."""
+    """Everything in a pass except its way and the work of its doses; ``filled`` holds the facts of the pass."""
     item = this.item
     other_s = piece_of_release(this, style, filled).seconds
     if this.after_rest or item.demonstrate_s:
@@ -276,7 +276,7 @@ def beside(this: Pass, style: CueStyle, filled: Facts) -> Beside:
 
 
 def beside_s(this: Pass, before: Situation, style: CueStyle, told: Beside) -> int:
-    """Whole seconds of everything in a pass but the work of its doses, where it stands."""
+    """Whole seconds of everything in a pass except the work of its doses, reached from a situation."""
     if told.moving_ms is None:
         return told.other_s
     return told.other_s + ceil_s(max(told.moving_ms, way_into(this, before, style).ms))

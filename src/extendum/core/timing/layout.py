@@ -58,7 +58,7 @@ def lay_out(script: Script, minutes: int | None = None) -> list[Laid]:
 
 
 def talk_needs_s(script: Script, item_id: str) -> int:
-    """Whole seconds in which a talk of a class says all its words, wherever it comes; 0 for what is no talk."""
+    """Whole seconds that a talk needs for all its words, in the round where they last longest; 0 for any other item."""
     own = ((one.step.item, one.facts) for one in lay_out(script) if one.step.item.id == item_id)
     return ceil_s(max((talk_ms(t, facts, script.style) for t, facts in own if isinstance(t, Talk)), default=0))
 

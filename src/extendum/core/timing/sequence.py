@@ -16,7 +16,7 @@ from extendum.core.model.script import Group, Script, SidePlan
 
 
 class Arrival(StrEnum):
-    """How a pass is come to."""
+    """How a pass is reached."""
 
     FIRST = "first"  # the item's first pass in the class: the full set-up
     AGAIN = "again"  # a later pass that others came before: the short set-up
@@ -41,7 +41,7 @@ class Pass(NamedTuple):
     last: bool = True
 
     def value(self, stage: int, breath_ms: int, value: int | None = None) -> int:
-        """What its dose in a stage (from 1) is in this round, now or for another value of the quantity."""
+        """The value of its dose in a stage (from 1) in this round, now or for another value of the quantity."""
         dose = self.item.dose_at(stage)
         real = actual(dose, breath_ms, value)
         even = stage == 1 and self.item.even
@@ -79,7 +79,7 @@ def is_between(item: Item) -> bool:
 
 
 def one_round(group: Group, class_lead: Side, items: Collection[Item]) -> Iterator[Step]:
-    """One round of these items of a group, in the order of its side plan; how each step is come to is not told."""
+    """One round of these items of a group, in the order of its side plan; how each step is reached is still open."""
     if group.side_plan is SidePlan.EACH_MOVE:
         for item in items:
             yield from visit(item, group, class_lead, None)
@@ -117,12 +117,12 @@ def on_side(step: Step, side: Side | None) -> bool:
 
 
 def steps_of(group: Group, class_lead: Side, items: Collection[Item]) -> list[Step]:
-    """The steps of a group with only these of its items, in order; each knows how it is come to."""
+    """The steps of a group with only these of its items, in order; each knows how it is reached."""
     return all_rounds(group, list(one_round(group, class_lead, items)))
 
 
 def all_rounds(group: Group, order: Sequence[Step]) -> list[Step]:
-    """The steps of a group of which one round has these, in order; each knows how it is come to."""
+    """The steps of all rounds of a group, given those of one round; each knows how it is reached."""
     steps: list[Step] = []
     seen: set[str] = set()
     for round_ in range(1, group.rounds + 1):
@@ -139,7 +139,7 @@ def all_rounds(group: Group, order: Sequence[Step]) -> list[Step]:
 
 
 def sequence(script: Script) -> list[Step]:
-    """Every step of the class in order: of what is left out there is none."""
+    """Every step of the class in order, without the items that are left out."""
     found: list[Step] = []
     for section in script.sections:
         for group in section.groups:
@@ -149,7 +149,7 @@ def sequence(script: Script) -> list[Step]:
 
 
 def arrived(step: Step, straight: Pass | None, round_: int, number: int, *, again: bool, last: bool = True) -> Step:
-    """A step in its place: its round and number, and how it is come to.
+    """A step in its place: its round, its number, and how it is reached.
 
     ``straight`` is the pass directly before when it is of the same item, in the same round; ``again`` says that
     the item was done before in the class, ``last`` that it does not go straight on.

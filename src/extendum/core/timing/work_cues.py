@@ -50,7 +50,7 @@ class Work:
         self.counting_from = self.end
 
     def cues(self, *, calls_next: bool, half: int | None) -> Iterator[Placed]:
-        """All cues; ``half`` is 0 or 1 in the halves of a time that switches, otherwise None."""
+        """All cues; ``half`` is 0 or 1 in the halves of a time that switches sides, else None."""
         beats = () if isinstance(self.dose, Hold | Timed) else tuple(self.dose.beats(self.total))
         ends = half != 0
         if isinstance(self.dose, Pulses):

@@ -1,4 +1,4 @@
-"""Settings: what new classes begin with, what is kept under names of one's own, and the account."""
+"""Settings: what new classes begin with, styles and profiles kept by name, and the account."""
 
 from __future__ import annotations
 

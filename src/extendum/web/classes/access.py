@@ -7,5 +7,5 @@ from extendum.web.shared.asked import Asked
 
 
 def own_class(request: Asked, pk: int) -> StretchClass:
-    """The asker's class with this key; 404 for anybody else's and for none."""
+    """The user's own class with this key; 404 for any other."""
     return get_object_or_404(StretchClass.objects.select_related("head", "owner"), pk=pk, owner=request.user)

@@ -103,7 +103,7 @@ def _to_desk(request: Asked, of: StretchClass) -> HttpResponse:
 
 @require_POST
 def keep_audience(request: Asked, pk: int) -> HttpResponse:
-    """Keep the brief as it is in the form under a name of one's own, for other classes; the class takes it too."""
+    """Keep the brief of the form under a name, for other classes; this class takes it too."""
     of, form = own_class(request, pk), request.POST
     script, own = store.script_of(of.present), Own(of.owner)
     try:

@@ -105,7 +105,7 @@ def _groups(script: Script, timeline: Timeline, report: Report) -> list[tuple[st
 
 
 def _entries(script: Script, timeline: Timeline, found: Sequence[Finding]) -> list[Entry]:
-    """Findings one after the other: the reason of a check is told at the first of it."""
+    """Findings in a row; the reason of a check stands at the first finding of it."""
     codes = [one.code for one in found]
     return [_entry(script, timeline, one, again=one.code in codes[:n]) for n, one in enumerate(found)]
 

@@ -88,7 +88,7 @@ def stale_notice(request: Asked, of: StretchClass, form: QueryDict, stale: store
 
 @require_POST
 def keep_style(request: Asked, pk: int) -> HttpResponse:
-    """Keep the class's cue style under a name of one's own, for other classes."""
+    """Keep the class's cue style under a name, for other classes."""
     of, form = own_class(request, pk), request.POST
     try:
         of = store.keep_style(of, whole(form, "stamp"), form.get("style_name", ""))

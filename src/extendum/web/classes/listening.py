@@ -59,7 +59,7 @@ def heard_page(request: Asked, name: str, text: str) -> HttpResponse:
 
 
 def _lines(said: list[Spoken], heard: Heard, wrong: set[str]) -> list[tuple[str, str, list[tuple[Guess, bool]]]]:
-    """Each line with the guesses that lie in it, and whether they are taken to be wrong."""
+    """Each line with its guesses, and whether they were marked as wrong."""
     ends = [*(line.start for line in said[1:]), float("inf")]
     told = [one for one in heard.guesses if one.what in _TOLD]
     return [

@@ -1,4 +1,4 @@
-"""Reading a class in: its own document, or a running order from a spreadsheet; looked at before anything is made."""
+"""Importing a class: a document, or a running order from a spreadsheet, checked by the user before anything is made."""
 
 from __future__ import annotations
 
@@ -31,7 +31,7 @@ TALK, OWN = "talk", "own"
 
 @require_http_methods(["GET", "HEAD", "POST"])
 def read_in(request: Asked) -> HttpResponse:
-    """Take a file or a text, show what it is, and make a class of it when that is asked for."""
+    """Take a file or a text, show what it holds, and make a class of it on request."""
     if request.method != "POST":
         return render(request, "classes/read.html", {})
     form = request.POST
@@ -62,7 +62,7 @@ def _given(request: Asked) -> tuple[str, str]:
 
 
 def _document(request: Asked, text: str) -> HttpResponse:
-    """A class document: made at once, or asked about where its moves clash with own ones."""
+    """A class document: imported at once, or after a question where its moves clash with the user's own."""
     script, library = loads(text), library_of(request.user)
     own = {key: library.moves[key].move for key in library.own}
     found = clashes(script, own)
@@ -75,7 +75,7 @@ def _document(request: Asked, text: str) -> HttpResponse:
 
 
 def _order(request: Asked, name: str, text: str) -> HttpResponse:
-    """A running order: shown line by line with what each is taken for; made when that is asked for."""
+    """A running order, shown line by line with how each was read; imported on request."""
     order, library = read_order(text), library_of(request.user)
     form = request.POST
     matches = [_chosen(match, n, form, library) for n, match in enumerate(match_order(order, list(library)))]

@@ -66,7 +66,7 @@ class PromptLine:
 
 @dataclass(frozen=True, slots=True)
 class Passage:
-    """An item as it stands on the page."""
+    """An item as the page shows it."""
 
     item: Item
     number: int

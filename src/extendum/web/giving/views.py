@@ -1,4 +1,4 @@
-"""Giving a class away: every kind of file by itself, and all of them in one pack, with how far it is."""
+"""Giving a class away: each kind of file, and all of them in one pack, with progress."""
 
 from __future__ import annotations
 

@@ -6,7 +6,7 @@ from django.utils import timezone
 
 
 class OwnMove(models.Model):
-    """A move as an instructor has written it; with a shipped move's key it stands in that one's place."""
+    """A move as an instructor has written it; with a shipped move's key it replaces that one."""
 
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="own_moves")
     key = models.CharField(max_length=80)

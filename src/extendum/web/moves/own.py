@@ -91,7 +91,7 @@ def _with_figures() -> list[Move]:
 
 @require_http_methods(["GET", "HEAD", "POST"])
 def new_move(request: Asked) -> HttpResponse:
-    """A new move of one's own: blank, or with ?like= from another."""
+    """A new move of your own: blank, or with ?like= a copy of another."""
     library, like = store.library_of(request.user), request.GET.get("like", "")
     base = library.moves.get(like)
     name = request.GET.get("name", "").strip()[:200]

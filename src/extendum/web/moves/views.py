@@ -1,4 +1,4 @@
-"""The Moves: the library as a map of areas and postures, a move's page, and moves of one's own."""
+"""The Moves: the library as a map of areas and postures, and a page for each move."""
 
 from __future__ import annotations
 

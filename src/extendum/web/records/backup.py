@@ -79,7 +79,7 @@ def in_words(error: Exception) -> str:
 
 
 def restore(file: Path, database: Path, kept: Path) -> None:
-    """Put a backup in the place of everything; what was there before is kept in another file first."""
+    """Replace everything by a backup; what was there before is first kept in another file."""
     check(file)
     if database.is_file():
         back_up(database, kept)

@@ -34,7 +34,7 @@ class Session(models.Model):
 
 
 class NextTime(models.Model):
-    """Something to do otherwise the next time; it comes up on the Desk until it is done."""
+    """Something to do differently next time; it shows on the Desk until it is done."""
 
     of = models.ForeignKey(StretchClass, models.CASCADE, related_name="next_times")
     text = models.CharField(max_length=300)

@@ -46,7 +46,7 @@ def many(form: Form, name: str) -> list[str]:
 
 
 def whole(form: Form, name: str) -> int:
-    """A whole number from a form; what was typed is in the error."""
+    """A whole number from a form; the error quotes what was typed."""
     typed = form.get(name, "").strip()
     found = whole_number(typed, -MOST_KEY)
     if found is None:

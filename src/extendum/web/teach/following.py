@@ -1,4 +1,4 @@
-"""What follows a run: which one is on, and what a screen that has seen some of it is told."""
+"""Following a run: which one is on, and what a screen still has to learn of it."""
 
 from __future__ import annotations
 
@@ -33,13 +33,13 @@ def _around(within: timedelta) -> tuple[datetime, datetime]:
 
 
 def held(of: StretchClass) -> LiveRun | None:
-    """The run that a Stage holds now; one that was not heard of for a while is free."""
+    """The run that a Stage holds now; one that has been silent for a while is free."""
     found = LiveRun.objects.filter(of=of, held_at__range=_around(HELD_FOR)).exclude(holder="")
     return found.order_by("-held_at").first()
 
 
 def running(owner_id: int, within: timedelta = SHOWN_FOR) -> LiveRun | None:
-    """What somebody teaches now, as it was last heard of; rehearsals are nobody's business."""
+    """What a teacher teaches now, as last reported; rehearsals are private."""
     found = LiveRun.objects.filter(of__owner_id=owner_id, held_at__range=_around(within), rehearsal=False)
     return found.order_by("-held_at").first()
 

@@ -63,7 +63,7 @@ _LETTERS = "abcdefghjkmnpqrstuvwxyz23456789"
 
 
 def new_code() -> str:
-    """An address that nobody guesses: 16 of 31 characters, 79 bits."""
+    """An address that cannot be guessed: 16 of 31 characters, 79 bits."""
     return "".join(secrets.choice(_LETTERS) for _ in range(16))
 
 

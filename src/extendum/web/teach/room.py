@@ -1,4 +1,4 @@
-"""The Room: the class's screen, at an address that nobody guesses and that can be revoked; it is told no words."""
+"""The Room: the class's screen, at an address that cannot be guessed and can be revoked; it gets no words."""
 
 from __future__ import annotations
 
@@ -29,7 +29,7 @@ from extendum.web.teach.score import public_score
 @never_cache
 @login_not_required
 def room(request: HttpRequest, code: str) -> HttpResponse:
-    """The screen, with the class that is taught now; it comes again by itself when another one is."""
+    """The screen, with the class being taught now; it reloads by itself when another one begins."""
     link = by_code(code, Link.Kind.ROOM)
     if link is None:
         return render(request, "teach/gone.html", {"what": "screen"}, status=404)
@@ -65,7 +65,7 @@ def shown(link: Link, *, figures: bool = True) -> dict[str, Any]:
 def _figures(
     script: Script, timeline: Timeline, tray: Sequence[Spare], library: Library
 ) -> Iterator[tuple[str, str, str]]:
-    """Each move's figure on the sides that it is done on, and that of its easier option."""
+    """Each move's figure for the sides it is done on, and the figure of its easier option."""
     moves = {item.id: item.move for item in (*script.moves(), *(one.item for one in tray))}
     played = [timeline, *(one.timeline for one in tray)]
     for item, side in sorted(

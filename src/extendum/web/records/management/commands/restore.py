@@ -1,4 +1,4 @@
-"""Puts a backup in the place of everything; what was there is kept beside it."""
+"""Replaces everything by a backup; what was there is kept beside it."""
 
 import sqlite3
 from datetime import datetime

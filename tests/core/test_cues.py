@@ -1,0 +1,101 @@
+"""Where cues find their place, at the edges; at 200 words a minute a word takes 300 ms, and a sentence 300 more."""
+
+import pytest
+
+from extendum.core.model.body import Posture, Side
+from extendum.core.model.dose import Elastic, Hold, Reps
+from extendum.core.model.item import CountIs, MoveItem, SetOrder, Talk
+from extendum.core.model.move import Move, Sidedness
+from extendum.core.model.script import Brief, Group, Role, Script, Section
+from extendum.core.model.style import Countdown, CueStyle
+from extendum.core.model.timeline import Anchor, Mode
+from extendum.core.model.words import Prompt, PromptKind, Words
+from extendum.core.timing.compile import compile_script
+
+
+def words(many):
+    return " ".join(["a"] * many)
+
+
+def compiled(*items, rounds=1, **style):
+    plain = {"words_per_minute": 200, "quiet_percent": 0, "halfway": False, "next_call": False, "settle_s": 0}
+    sections = (Section("s", "", Role.MAIN, (Group("g", "", items, rounds=rounds),)),)
+    return compile_script(Script("Cues", Brief(), CueStyle(**plain | style), Posture.STANDING, sections))
+
+
+def hold(seconds, *prompts, **more):
+    told = Words(prompts=tuple(Prompt(kind, text) for kind, text in prompts))
+    return MoveItem("m", Move("Lean"), Hold(Elastic(1, seconds, 90)), told, **more)
+
+
+def at(timeline, kind):
+    """Milliseconds from the beginning of their segments at which cues of a kind begin."""
+    begins = {segment.id: segment.start_s * 1000 for segment in timeline.segments}
+    return [cue.start_ms - begins[cue.segment] for cue in timeline.cues if cue.kind == kind]
+
+
+def rules(timeline):
+    return [(str(one.kind), one.rule) for one in timeline.unsaid]
+
+
+def test_a_talk_that_just_fits_its_time_is_said_and_one_word_more_is_not():
+    def talk(many):
+        return compiled(Talk("t", Elastic(3, 3, 3), words(many)))
+
+    assert rules(talk(9)) == []  # 9 x 300 + 300 ms
+    assert rules(talk(10)) == [("talk", "talk-overrun")]
+
+
+def test_halfway_is_called_from_twenty_seconds_on_and_moves_with_the_middle():
+    assert rules(compiled(hold(19), halfway=True)) == [("halfway", "short-hold")]
+    (cue,) = [one for one in compiled(hold(21), halfway=True).cues if one.kind == "halfway"]
+    assert (cue.start_ms, cue.anchor, cue.offset_ms) == (10_500, Anchor.MIDDLE, 0)
+
+
+@pytest.mark.parametrize(("left", "placed"), [(8, [12_000]), (9, [])])
+def test_calls_keep_half_a_second_apart(left, placed):
+    timeline = compiled(hold(20), halfway=True, time_left=(left,))  # halfway from 10.0 to 10.6
+    assert at(timeline, "time-left") == placed
+
+
+@pytest.mark.parametrize(("many", "placed"), [(12, [1550]), (13, [])])
+def test_prompts_keep_a_second_and_a_half_apart(many, placed):
+    timeline = compiled(hold(10, (PromptKind.FORM, words(many))))  # the countdown begins at 7.0
+    assert at(timeline, "form") == placed
+
+
+@pytest.mark.parametrize(("quiet", "unsaid"), [(40, []), (41, [("form", "talk-cap")])])
+def test_a_hold_keeps_its_share_of_quiet_to_the_millisecond(quiet, unsaid):
+    timeline = compiled(hold(20, (PromptKind.FORM, words(29))), quiet_percent=quiet)  # 9 s, and 3 s of counting
+    assert rules(timeline) == unsaid
+
+
+def test_what_goes_deeper_is_said_late_and_a_caution_as_soon_as_may_be():
+    deeper, caution = (PromptKind.DEEPER, "A little more."), (PromptKind.CAUTION, "Mind your knee.")
+    timeline = compiled(hold(40, deeper, caution), time_left=(20, 10))
+    assert at(timeline, "caution") == [1500]
+    assert all(start >= 16_000 for start in at(timeline, "deeper"))
+    assert len(at(timeline, "deeper")) == 1
+
+
+def test_cautions_are_said_the_first_time_only():
+    timeline = compiled(hold(20, (PromptKind.CAUTION, "Mind your knee."), (PromptKind.FORM, "Tall.")), rounds=2)
+    assert (len(at(timeline, "caution")), len(at(timeline, "form"))) == (1, 2)
+
+
+def test_the_last_reps_are_called_as_they_begin_and_sides_alternate_from_the_lead():
+    dose = Reps(Elastic(1, 4, 9), 1000, 0, 1000, 0)
+    reps = MoveItem("m", Move("Sway", sidedness=Sidedness.ALTERNATING), dose, count_is=CountIs.TOTAL)
+    timeline = compiled(reps, last_calls=2, countdown=Countdown.NONE, lead_side=Side.RIGHT)
+    assert [(c.text, c.start_ms) for c in timeline.cues if c.kind == "last"] == [
+        ("Two more.", 4000),
+        ("Last one.", 6000),
+    ]
+    assert [c.text for c in timeline.cues if c.mode is Mode.SILENT][:3] == ["out 1 right", "back 1 right", "out 2 left"]
+
+
+@pytest.mark.parametrize(("order", "rests"), [(SetOrder.SIDE_BY_SIDE, 2), (SetOrder.SET_BY_SET, 1)])
+def test_sets_rest_between_them_and_not_at_the_change_of_sides(order, rests):
+    lean = Move("Lean", sidedness=Sidedness.EACH_SIDE)
+    item = MoveItem("m", lean, Hold(Elastic(1, 10, 90)), sets=2, rest_s=9, set_order=order)
+    assert [s.seconds for s in compiled(item).segments if s.kind == "rest"] == [9] * rests
