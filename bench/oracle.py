@@ -13,10 +13,11 @@ from math import floor
 
 from ortools.sat.python import cp_model
 
+from extendum.core.model.brief import Priority
 from extendum.core.model.dose import Hold, pass_seconds
 from extendum.core.model.dose_values import actual, allowed, conventional
 from extendum.core.model.item import Item, Matters, MoveItem, is_out, may_go
-from extendum.core.model.script import Priority, Script
+from extendum.core.model.script import Script
 from extendum.core.model.words import mentions
 from extendum.core.timing.durations import situation_after, work_seconds
 from extendum.core.timing.facts import pass_facts

@@ -5,11 +5,14 @@ from __future__ import annotations
 from dataclasses import replace
 from random import Random
 
+from extendum.core.model.body import Side
+from extendum.core.model.brief import Brief, Priority
 from extendum.core.model.dose import Dose, Elastic, Hold, Manner, Pulses, Reps, Timed
 from extendum.core.model.item import CountIs, Item, Keep, Matters, MoveItem, Quiet, SetOrder, Stage, Talk, TalkKind
 from extendum.core.model.library import LibraryMove
 from extendum.core.model.move import Sidedness
-from extendum.core.model.script import Brief, Group, PassRef, Priority, Role, Script, Section, Side, SidePlan
+from extendum.core.model.script import Script
+from extendum.core.model.section import Group, PassRef, Role, Section, SidePlan
 from extendum.core.model.style import CueStyle, HoldConvention
 from extendum.formats.library import shipped_moves
 

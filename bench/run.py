@@ -29,7 +29,8 @@ from extendum.core.fit.fit import Fitter
 from extendum.core.model.body import Side
 from extendum.core.model.dose import Hold
 from extendum.core.model.item import Keep, Matters, MoveItem, may_go
-from extendum.core.model.script import Script, SidePlan
+from extendum.core.model.script import Script
+from extendum.core.model.section import SidePlan
 from extendum.core.model.timeline import Timeline
 from extendum.core.timing.compile import compile_script
 from extendum.core.timing.layout import outline

@@ -4,7 +4,7 @@ from extendum.core.model.body import Side
 from extendum.core.model.dose import Breaths, Hold, Manner, Pulses, Reps, Timed
 from extendum.core.model.item import CountIs, Keep, MoveItem, SetOrder, Talk
 from extendum.core.model.move import Sidedness
-from extendum.core.model.script import SidePlan
+from extendum.core.model.section import SidePlan
 from extendum.core.model.words import PromptKind
 from extendum.core.timing.speech import sentences
 

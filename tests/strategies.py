@@ -6,6 +6,7 @@ from hypothesis import strategies as st
 
 from extendum.core.model.audience import Condition, Setting, WhatNext
 from extendum.core.model.body import Posture, Region, Side
+from extendum.core.model.brief import AtHand, Brief, Priority
 from extendum.core.model.dose import Breaths, Elastic, Hold, Manner, Open, Phase, Pulses, Reps, Timed
 from extendum.core.model.item import (
     CountIs,
@@ -19,19 +20,8 @@ from extendum.core.model.item import (
     TalkKind,
 )
 from extendum.core.model.move import Move, Named, OnSide, Prop, Sidedness, Target
-from extendum.core.model.script import (
-    AtHand,
-    Brief,
-    Group,
-    Kept,
-    Meanwhile,
-    PassRef,
-    Priority,
-    Role,
-    Script,
-    Section,
-    SidePlan,
-)
+from extendum.core.model.script import Kept, Meanwhile, Script
+from extendum.core.model.section import Group, PassRef, Role, Section, SidePlan
 from extendum.core.model.style import Countdown, CueStyle, HoldConvention, SideNames
 from extendum.core.model.words import Prompt, PromptKind, Words
 

@@ -26,8 +26,9 @@ from extendum.commands import (
     timeline_command,
     versions_command,
 )
+from extendum.core.model.brief import LONGEST_CLASS_S
 from extendum.core.model.errors import RefusedError
-from extendum.core.model.script import LONGEST_CLASS_S, Script
+from extendum.core.model.script import Script
 from extendum.core.model.timeline import clock, parse_clock
 from extendum.formats.document import loads
 from extendum.formats.exports import KINDS

@@ -3,13 +3,24 @@
 from itertools import pairwise
 from pathlib import Path
 
+import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from extendum.core.model.dose import Hold
 from extendum.core.model.item import MoveItem
 from extendum.core.model.timeline import Anchor, Cue, CueKind, CueRef, Mode, Segment, SegmentKind, Timeline
-from extendum.core.outputs.captions import COMFORTABLE, LINES, LONGEST_MS, SHORTEST_MS, WIDE, captions, chapters, hasty
+from extendum.core.outputs.captions import (
+    COMFORTABLE,
+    LINES,
+    LONGEST_MS,
+    SHORTEST_MS,
+    WIDE,
+    Caption,
+    captions,
+    chapters,
+    hasty,
+)
 from extendum.core.outputs.cue_sheet import cue_sheet
 from extendum.core.timing.compile import compile_script
 from extendum.formats.document import loads
@@ -115,3 +126,15 @@ def test_what_a_cue_sheet_calls_the_dose_of_a_visit_is_what_is_really_held(scrip
             if (s.item, s.round, s.kind) == (entry.item.id, entry.round, SegmentKind.HOLD)
         }
         assert held <= {entry.item.dose.quantity.value}
+
+
+@pytest.mark.parametrize(("ms", "readable"), [(999, False), (1000, True), (7000, True), (7001, False)])
+def test_a_caption_is_on_for_one_to_seven_seconds(ms, readable):
+    assert Caption(0, ms, ("Breathe.",)).readable is readable
+
+
+def test_a_short_word_stays_on_for_a_second_and_a_long_one_no_longer_than_seven():
+    (short,) = captions(said((0, 300, "Now."), length=20))
+    assert short.end_ms == 1000
+    (long,) = captions(said((0, 9000, "Slowly let the breath go."), length=20))
+    assert long.end_ms == 7000

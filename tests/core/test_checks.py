@@ -10,8 +10,10 @@ from extendum.core.checks.finding import Severity
 from extendum.core.checks.report import BY_CODE, CHECKS, check, keep, mend, open_again
 from extendum.core.edit import script_edits as edit
 from extendum.core.fit.fit import Fitter
+from extendum.core.model.body import Posture
 from extendum.core.model.dose import Elastic
 from extendum.core.model.errors import RefusedError
+from extendum.core.moves.cautions import rises
 from extendum.core.timing.compile import compile_script
 from extendum.core.timing.layout import talk_needs_s
 from extendum.formats.document import dumps, loads
@@ -317,3 +319,18 @@ def test_captions_that_run_too_fast_are_slowed_no_more_than_needed():
     quicker = dataclasses.replace(script, style=dataclasses.replace(script.style, words_per_minute=rate + 5))
     assert rate % 5 == 0
     assert of_code(report_of(quicker), "captions-fast")
+
+
+@pytest.mark.parametrize(
+    ("before", "after", "up"),
+    [
+        (Posture.FORWARD_FOLD, Posture.STANDING, True),
+        (Posture.FORWARD_FOLD, Posture.FORWARD_FOLD, False),
+        (Posture.FORWARD_FOLD, Posture.ALL_FOURS, False),
+        (Posture.SUPINE, Posture.CHAIR, True),
+        (Posture.SUPINE, Posture.KNEELING, False),
+        (Posture.STANDING, Posture.LUNGE, False),
+    ],
+)
+def test_who_comes_up_comes_up_from_a_fold_or_from_the_floor(before, after, up):
+    assert rises(before, after) is up

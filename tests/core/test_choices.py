@@ -13,7 +13,7 @@ from extendum.core.model.dose import Elastic, Hold, Manner, Timed, pass_seconds
 from extendum.core.model.dose_values import actual
 from extendum.core.model.item import Matters, MoveItem
 from extendum.core.model.move import Move
-from extendum.core.model.script import Group
+from extendum.core.model.section import Group
 from extendum.core.model.style import CueStyle
 from extendum.core.timing.durations import work_seconds
 from extendum.core.timing.sequence import Pass

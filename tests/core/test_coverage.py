@@ -11,7 +11,7 @@ from extendum.core.model.body import Region, Side
 from extendum.core.model.dose import Elastic, Reps
 from extendum.core.model.item import MoveItem
 from extendum.core.model.move import Effect, Kind, Move, OnSide, Sidedness, Target
-from extendum.core.model.script import Group, Section
+from extendum.core.model.section import Group, Section
 from extendum.core.moves.cautions import is_spoken, lacking, spoken
 from extendum.core.outputs.coverage import MIDDLE, coverage
 from extendum.core.timing.compile import compile_script

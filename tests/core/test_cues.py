@@ -3,10 +3,12 @@
 import pytest
 
 from extendum.core.model.body import Posture, Side
+from extendum.core.model.brief import Brief
 from extendum.core.model.dose import Elastic, Hold, Reps
 from extendum.core.model.item import CountIs, MoveItem, SetOrder, Talk
 from extendum.core.model.move import Move, Sidedness
-from extendum.core.model.script import Brief, Group, Role, Script, Section
+from extendum.core.model.script import Script
+from extendum.core.model.section import Group, Role, Section
 from extendum.core.model.style import Countdown, CueStyle
 from extendum.core.model.timeline import Anchor, Mode
 from extendum.core.model.words import Prompt, PromptKind, Words

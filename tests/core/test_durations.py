@@ -5,10 +5,12 @@ from dataclasses import replace
 import pytest
 
 from extendum.core.model.body import Posture, Side
+from extendum.core.model.brief import Brief
 from extendum.core.model.dose import Elastic, Hold
 from extendum.core.model.item import MoveItem, Talk, TalkKind
 from extendum.core.model.move import Move, Prop, Sidedness
-from extendum.core.model.script import Brief, Group, Role, Script, Section
+from extendum.core.model.script import Script
+from extendum.core.model.section import Group, Role, Section
 from extendum.core.timing.compile import compile_script
 
 STRAP = Prop("strap")  # 5 s to pick up, 3 s to put down

@@ -8,7 +8,7 @@ from extendum.core.edit import script_edits as edit
 from extendum.core.model.dose import Elastic
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import Talk
-from extendum.core.model.script import Role
+from extendum.core.model.section import Role
 from extendum.formats.library import shipped_move
 from tests.strategies import scripts
 

@@ -11,11 +11,11 @@ from bench.oracle import dose_cost, left_out_cost
 from extendum.core.edit.script_edits import insert_item, new_script, replace_items, set_locked, set_style
 from extendum.core.fit.fit import Fitter
 from extendum.core.model.body import Posture
+from extendum.core.model.brief import Priority
 from extendum.core.model.dose import Elastic, Hold, Reps, pass_seconds
 from extendum.core.model.dose_values import actual, allowed
 from extendum.core.model.item import Keep, Matters, MoveItem, Talk, is_out, may_go
 from extendum.core.model.move import Move
-from extendum.core.model.script import Priority
 from extendum.core.model.style import HoldConvention
 from extendum.core.timing.compile import compile_script
 from extendum.core.timing.layout import lay_out, length_of, step_s

@@ -12,7 +12,7 @@ from extendum.core.model.dose_values import stepped
 from extendum.core.model.extent import Extent, extent_of
 from extendum.core.model.item import CountIs, TalkKind
 from extendum.core.model.move import Sidedness
-from extendum.core.model.script import SidePlan
+from extendum.core.model.section import SidePlan
 from extendum.core.model.style import Countdown, SideNames
 from extendum.core.model.timeline import CueKind, Mode, SegmentKind
 from extendum.core.timing.compile import compile_script

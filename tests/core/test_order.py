@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from extendum.core.edit.script_edits import set_group
 from extendum.core.model.errors import RefusedError
-from extendum.core.model.script import Pin, SidePlan
+from extendum.core.model.section import Pin, SidePlan
 from extendum.core.order.best_order import EXACT_UP_TO, Costs, best_tour
 from extendum.core.order.section_order import OrderBy, apply_order, broken_pins, changes_of, proposals, set_pins
 from extendum.core.timing.layout import length_of

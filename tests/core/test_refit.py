@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from bench.oracle import dose_cost
 from extendum.core.model.dose_values import allowed
 from extendum.core.model.item import MoveItem
-from extendum.core.model.script import Role
+from extendum.core.model.section import Role
 from extendum.core.run.fold import after, fold
 from extendum.core.run.refit import refit
 from extendum.core.run.state import Event, advance

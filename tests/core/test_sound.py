@@ -7,6 +7,10 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 
+from extendum.core.model.dose import Elastic
+from extendum.core.model.item import Talk
+from extendum.core.model.script import Script
+from extendum.core.model.section import Group, Role, Section
 from extendum.core.model.timeline import CueKind, Mode
 from extendum.core.outputs.sound import BLOCK, FASTER_PERCENT, RATE, breath, render, sounds, tone
 from extendum.core.timing.compile import compile_script
@@ -89,3 +93,17 @@ def test_a_breath_swells_and_fades():
     assert outward[-RATE // 20 :].mean() < outward[RATE : RATE + RATE // 20].mean()
     assert np.array_equal(breath("in", 4000), breath("in", 4000))
     assert tone("start")[0] == 0
+
+
+def test_words_that_just_fit_are_said_once_and_not_hurried():
+    asked = []
+
+    def exact(text, rate):
+        asked.append(rate)
+        return np.full(2 * RATE, 0.5, np.float32)
+
+    hurried = []
+    item = Talk("t", Elastic(2, 2, 2), "Now.")
+    script = Script("Sound", sections=(Section("s", "", Role.MAIN, (Group("g", "", (item,)),)),))
+    said = [one for one in sounds(compile_script(script), 165, exact, hurried) if len(one.samples) == 2 * RATE]
+    assert (len(said), asked, hurried) == (1, [165], [])

@@ -18,6 +18,8 @@ from extendum.core.timing.speech import number_words, sentences, speaking_ms, wo
         ("Slow-rise, one leg.", 4, 1),
         ("Wait 2.5 s. Go on", 7, 2),  # wait two point five s, go on
         ("“Stay.” Now you", 3, 2),
+        ("100000 steps", 4, 1),  # one hundred thousand steps
+        ("1234567 steps", 8, 1),  # digit by digit
     ],
 )
 def test_words_and_sentences_as_spoken(text, words, ends):

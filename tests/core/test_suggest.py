@@ -9,8 +9,9 @@ from extendum.core.edit import script_edits as edit
 from extendum.core.edit.brief_edits import apply_audience, audience_of
 from extendum.core.model.audience import PROFILES, Condition, WhatNext
 from extendum.core.model.body import Posture, Region
+from extendum.core.model.brief import AtHand
 from extendum.core.model.move import Kind
-from extendum.core.model.script import AtHand, Role
+from extendum.core.model.section import Role
 from extendum.core.model.style import HoldConvention
 from extendum.core.moves.objections import concerns, objections
 from extendum.core.moves.suggest import missing_areas, sets_to_begin, stand_ins, suggest

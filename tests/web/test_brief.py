@@ -3,7 +3,7 @@
 import pytest
 
 from extendum.core.model.body import Posture
-from extendum.core.model.script import AtHand
+from extendum.core.model.brief import AtHand
 from extendum.core.moves.objections import CONTRARY
 from extendum.web.classes import store
 from extendum.web.classes.models import OwnAudience, StretchClass

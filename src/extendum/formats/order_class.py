@@ -15,7 +15,8 @@ from extendum.core.model.dose_values import tapered
 from extendum.core.model.item import MoveItem, Talk, TalkKind
 from extendum.core.model.library import LibraryMove
 from extendum.core.model.move import Move, Sidedness
-from extendum.core.model.script import Group, Role, Script, Section
+from extendum.core.model.script import Script
+from extendum.core.model.section import Group, Role, Section
 from extendum.core.model.words import Words
 from extendum.core.moves.find import searchable, words_in
 from extendum.core.timing.compile import compile_script

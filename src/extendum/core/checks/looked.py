@@ -10,7 +10,8 @@ from extendum.core.model.audience import Condition
 from extendum.core.model.body import Posture
 from extendum.core.model.item import Item, MoveItem, Talk
 from extendum.core.model.library import LibraryMove
-from extendum.core.model.script import Script, Section
+from extendum.core.model.script import Script
+from extendum.core.model.section import Section
 from extendum.core.model.timeline import Cue, Segment, Timeline
 from extendum.core.moves.objections import Objection, objections_to
 from extendum.core.outputs.coverage import Coverage, coverage

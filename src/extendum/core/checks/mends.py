@@ -21,7 +21,8 @@ from extendum.core.model.dose import Elastic
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import Item, MoveItem, Talk, TalkKind
 from extendum.core.model.move import Move
-from extendum.core.model.script import Role, Script
+from extendum.core.model.script import Script
+from extendum.core.model.section import Role
 from extendum.core.model.words import Prompt, PromptKind
 from extendum.core.moves.suggest import stand_ins
 from extendum.core.order.section_order import proposals

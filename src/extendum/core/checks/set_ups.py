@@ -11,7 +11,7 @@ from extendum.core.checks.looked import Looked
 from extendum.core.checks.mends import each, listed
 from extendum.core.edit.script_edits import remove_section
 from extendum.core.model.item import Item, MoveItem
-from extendum.core.model.script import Role
+from extendum.core.model.section import Role
 from extendum.core.model.timeline import SegmentKind
 from extendum.core.timing.speech import sentences, word_count
 

@@ -15,7 +15,8 @@ from extendum.core.checks.mends import dosed, each, listed, rewritten
 from extendum.core.edit.script_edits import set_group
 from extendum.core.model.body import Side
 from extendum.core.model.item import Item, MoveItem
-from extendum.core.model.script import Script, SidePlan
+from extendum.core.model.script import Script
+from extendum.core.model.section import SidePlan
 from extendum.core.model.style import SideNames, spoken_side
 from extendum.core.model.timeline import CueKind, Segment
 from extendum.core.outputs.wording import literal_sides, placed_sides

@@ -12,7 +12,8 @@ from extendum.core.checks.looked import Looked
 from extendum.core.checks.mends import each, listed, with_time_to_say
 from extendum.core.edit.script_edits import set_group
 from extendum.core.model.item import Item, MoveItem
-from extendum.core.model.script import LONGEST_CADENCE_S, Group, Script
+from extendum.core.model.script import Script
+from extendum.core.model.section import LONGEST_CADENCE_S, Group
 from extendum.core.model.timeline import Cue, Mode, Segment, SegmentKind
 from extendum.core.model.words import PromptKind
 from extendum.core.outputs.wording import REMINDERS_MOST, reminder, repeated

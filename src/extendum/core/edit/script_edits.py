@@ -12,15 +12,8 @@ from extendum.core.model.dose import COUNTED, Dose, Elastic
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import Item, Keep, Matters, MoveItem, Quiet, Talk
 from extendum.core.model.library import LibraryMove
-from extendum.core.model.script import (
-    Group,
-    Meanwhile,
-    PassRef,
-    Role,
-    Script,
-    Section,
-    SidePlan,
-)
+from extendum.core.model.script import Meanwhile, Script
+from extendum.core.model.section import Group, PassRef, Role, Section, SidePlan
 from extendum.core.model.style import CueStyle
 
 

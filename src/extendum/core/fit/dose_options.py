@@ -13,11 +13,12 @@ from typing import NamedTuple
 
 import numpy as np
 
+from extendum.core.model.brief import Priority
 from extendum.core.model.dose import Dose, Elastic, Hold
 from extendum.core.model.dose_values import Count, Ints, actual, allowed, conventional, tapered, within
 from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.limits import LONGEST_S
-from extendum.core.model.script import Group, Priority
+from extendum.core.model.section import Group
 from extendum.core.model.style import CueStyle
 from extendum.core.timing.durations import seconds_at, work_rule, work_seconds
 

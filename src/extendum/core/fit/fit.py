@@ -19,9 +19,10 @@ from extendum.core.fit.dose_options import Choice
 from extendum.core.fit.graph import Net
 from extendum.core.fit.paths import Ways
 from extendum.core.fit.solver import FAR, Tables, Taken
+from extendum.core.model.brief import LONGEST_CLASS_S
 from extendum.core.model.dose_values import Ints, actual
 from extendum.core.model.item import Item, MoveItem, dropped, may_go
-from extendum.core.model.script import LONGEST_CLASS_S, Script
+from extendum.core.model.script import Script
 from extendum.core.timing.facts import whole_minutes
 from extendum.core.timing.layout import length_of
 

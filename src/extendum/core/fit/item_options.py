@@ -14,9 +14,9 @@ import numpy as np
 
 from extendum.core.fit.dose_options import Choice, Visited, choices_of, drop_cost, in_round
 from extendum.core.fit.lanes import Places
+from extendum.core.model.brief import Priority
 from extendum.core.model.dose_values import Ints
 from extendum.core.model.item import Item, MoveItem
-from extendum.core.model.script import Priority
 from extendum.core.model.style import CueStyle
 from extendum.core.timing.durations import Beside, Facts, beside, beside_s, handling_s, work_seconds
 from extendum.core.timing.facts import side_facts

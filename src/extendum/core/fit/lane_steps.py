@@ -10,7 +10,7 @@ from extendum.core.fit.item_options import Context
 from extendum.core.fit.lanes import Before, Places, lanes_of
 from extendum.core.model.body import Side
 from extendum.core.model.item import Item, MoveItem
-from extendum.core.model.script import Group
+from extendum.core.model.section import Group
 from extendum.core.timing.durations import Facts
 from extendum.core.timing.sequence import Pass, Step, arrived, visit
 

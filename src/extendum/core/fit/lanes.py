@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from typing import NamedTuple
 
 from extendum.core.model.body import Side
-from extendum.core.model.script import Group, SidePlan
+from extendum.core.model.section import Group, SidePlan
 from extendum.core.timing.durations import Situation, situation_after
 from extendum.core.timing.sequence import Pass, Step, is_between, on_side
 

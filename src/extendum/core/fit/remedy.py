@@ -14,7 +14,8 @@ from extendum.core.fit.solver import Taken
 from extendum.core.model.dose import COUNTED, LONGEST_HOLD_S, MOST_COUNT, Elastic
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import Item, Keep, Matters, MoveItem, Quiet
-from extendum.core.model.script import Group, Script
+from extendum.core.model.script import Script
+from extendum.core.model.section import Group
 from extendum.core.model.style import HoldConvention
 from extendum.core.timing.compile import compile_script
 

@@ -8,15 +8,13 @@ what is shown first, as they stand now. Segments are counted at the most that a 
 from __future__ import annotations
 
 from collections import Counter
-from typing import TYPE_CHECKING, NamedTuple
+from typing import NamedTuple
 
 from extendum.core.model.dose import COUNTED, Manner, Timed
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import Item, MoveItem, rep_total
 from extendum.core.model.limits import LONGEST_S, MOST_PASSES, MOST_REPS, MOST_SEGMENTS
-
-if TYPE_CHECKING:  # a script checks its own extent
-    from extendum.core.model.script import Group, Section
+from extendum.core.model.section import Group, Section, SidePlan
 
 
 class Extent(NamedTuple):
@@ -41,9 +39,9 @@ def extent_of(item: Item, group: Group, listed: Counter[str]) -> Extent:
     sided = move is not None and move.sided
     sides = 2 if sided else 1
     visits = sides
-    if group.side_plan == "interleaved":
+    if group.side_plan is SidePlan.INTERLEAVED:
         visits = listed[item.id]
-    elif group.side_plan == "whole chain" and not sided and not (isinstance(item, MoveItem) and item.between):
+    elif group.side_plan is SidePlan.CHAIN and not sided and not (isinstance(item, MoveItem) and item.between):
         visits = 2
     visits *= group.rounds
     if not isinstance(item, MoveItem):

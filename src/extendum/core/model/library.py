@@ -9,7 +9,7 @@ from extendum.core.model.errors import RefusedError
 from extendum.core.model.fields import Checked, Extra, extra, text, whole
 from extendum.core.model.item import Stage
 from extendum.core.model.move import Move
-from extendum.core.model.script import Role
+from extendum.core.model.section import Role
 from extendum.core.model.style import Facing, HoldConvention
 from extendum.core.model.words import Words
 

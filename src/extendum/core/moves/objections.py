@@ -12,8 +12,8 @@ from dataclasses import dataclass
 from enum import Enum, auto
 
 from extendum.core.model.body import FLOOR, Posture
+from extendum.core.model.brief import AtHand, Brief
 from extendum.core.model.move import Caution, Move, Prop
-from extendum.core.model.script import AtHand, Brief
 from extendum.core.moves.find import holds_words
 
 #: What a prop must be, and what it may be said to be that contradicts it.

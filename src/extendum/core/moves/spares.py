@@ -10,7 +10,8 @@ from extendum.core.edit.take_up import take_up
 from extendum.core.model.item import MoveItem
 from extendum.core.model.library import LibraryMove
 from extendum.core.model.move import Move
-from extendum.core.model.script import Role, Script
+from extendum.core.model.script import Script
+from extendum.core.model.section import Role
 from extendum.core.model.timeline import Timeline
 from extendum.core.moves.objections import objections
 from extendum.core.timing.compile import compile_script

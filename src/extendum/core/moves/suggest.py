@@ -14,7 +14,8 @@ from extendum.core.model.body import Posture, Region, Stance, body_seconds
 from extendum.core.model.item import MoveItem
 from extendum.core.model.library import LibraryMove, StartingSet
 from extendum.core.model.move import Caution, Effect, Kind, Move
-from extendum.core.model.script import Role, Script, Section
+from extendum.core.model.script import Script
+from extendum.core.model.section import Role, Section
 from extendum.core.moves.objections import concerns, objections
 
 #: Points for and against; seconds of getting there count POSTURE_S each.

@@ -18,7 +18,8 @@ from extendum.core.model.body import Region
 from extendum.core.model.dose_values import Ints
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import Item, MoveItem, Talk
-from extendum.core.model.script import Group, Pin, Script, Section, SidePlan
+from extendum.core.model.script import Script
+from extendum.core.model.section import Group, Pin, Section, SidePlan
 from extendum.core.order.best_order import EXACT_UP_TO, Costs, best_tour
 from extendum.core.timing.durations import Situation, situation_after
 from extendum.core.timing.layout import lay_out, length_of, step_s

@@ -7,7 +7,8 @@ from dataclasses import dataclass, replace
 
 from extendum.core.model.body import Side
 from extendum.core.model.item import Item, MoveItem, dose_words
-from extendum.core.model.script import Group, Script, Section
+from extendum.core.model.script import Script
+from extendum.core.model.section import Group, Section
 from extendum.core.model.timeline import Cue, CueKind, Mode, Segment, SegmentKind, Timeline
 from extendum.core.timing.sequence import Pass
 

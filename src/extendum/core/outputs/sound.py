@@ -54,36 +54,51 @@ class Sound:
     samples: Samples
 
 
+#: When something sounds, in milliseconds of the class, and what makes it.
+_Coming = tuple[int, Callable[[], Samples]]
+
+
 def sounds(timeline: Timeline, rate: int, voice: Voice | None, hurried: list[Hurried]) -> Iterator[Sound]:
     """Everything that is heard, in order of its beginning; what the voice hurries is added to ``hurried``."""
-    found: list[tuple[int, int, Callable[[], Samples]]] = []
+    coming = [*_words(timeline, rate, voice, hurried), *_signals(timeline), *_turns(timeline)]
+    for at_ms, make in sorted(coming, key=lambda one: one[0]):
+        yield Sound(at_ms * RATE // 1000, make())
 
-    def put(at_ms: int, make: Callable[[], Samples]) -> None:
-        found.append((at_ms * RATE // 1000, len(found), make))
 
+def _words(timeline: Timeline, rate: int, voice: Voice | None, hurried: list[Hurried]) -> Iterator[_Coming]:
+    """What is spoken, each until the next; without a voice a tone for each."""
     spoken = sorted(
         (cue for cue in timeline.cues if cue.mode is Mode.SPOKEN and cue.text.strip()), key=lambda cue: cue.start_ms
     )
     ends = [*(cue.start_ms for cue in spoken[1:]), timeline.length_s * 1000]
     for cue, end in zip(spoken, ends, strict=False):
         if voice is None:
-            put(cue.start_ms, partial(tone, "count" if cue.kind is CueKind.COUNT else "said"))
+            yield cue.start_ms, partial(tone, "count" if cue.kind is CueKind.COUNT else "said")
         else:
-            put(cue.start_ms, partial(_said, voice, cue.text, rate, cue.start_ms, end - cue.start_ms, hurried))
+            yield cue.start_ms, partial(_said, voice, cue.text, rate, cue.start_ms, end - cue.start_ms, hurried)
+
+
+def _signals(timeline: Timeline) -> Iterator[_Coming]:
+    """The breath as it flows, halfway, and counts that are sounded."""
     for cue in timeline.cues:
-        if cue.mode is Mode.TONE and cue.kind is CueKind.BREATH_PHASE and cue.text in _BREATH:
-            put(cue.start_ms, partial(breath, cue.text, cue.end_ms - cue.start_ms))
-        elif cue.kind is CueKind.HALFWAY or (cue.mode is Mode.TONE and cue.kind is CueKind.COUNT):
-            put(cue.start_ms, partial(tone, "halfway" if cue.kind is CueKind.HALFWAY else "count"))
+        sounded = cue.mode is Mode.TONE
+        if sounded and cue.kind is CueKind.BREATH_PHASE and cue.text in _BREATH:
+            yield cue.start_ms, partial(breath, cue.text, cue.end_ms - cue.start_ms)
+        elif cue.kind is CueKind.HALFWAY:
+            yield cue.start_ms, partial(tone, "halfway")
+        elif sounded and cue.kind is CueKind.COUNT:
+            yield cue.start_ms, partial(tone, "count")
+
+
+def _turns(timeline: Timeline) -> Iterator[_Coming]:
+    """Where work begins, and where it is over."""
     before = False
     for segment in timeline.segments:
         if segment.kind.works and segment.kind is not SegmentKind.BREATHS:
-            put(segment.start_s * 1000, partial(tone, "start"))
+            yield segment.start_s * 1000, partial(tone, "start")
         elif before:
-            put(segment.start_s * 1000, partial(tone, "release"))
+            yield segment.start_s * 1000, partial(tone, "release")
         before = segment.kind.works
-    for at, _, make in sorted(found, key=lambda one: one[:2]):
-        yield Sound(at, make())
 
 
 def render(timeline: Timeline, rate: int, voice: Voice | None, hurried: list[Hurried]) -> Iterator[Samples]:

@@ -197,21 +197,14 @@ def report(
         _line(step, planned, happened, fitted, again, called, coming)
         for step in _steps(run, steps_of(script, timeline))
     )
-    causes = dict.fromkeys(Cause, 0)
-    for line in lines:
-        causes[line.cause] += line.off_ms
-        causes[Cause.PAUSED] += line.spent.paused
-    work: dict[str, list[Line]] = {}
-    for line in lines:
-        if line.step.works and line.planned_ms is not None:
-            work.setdefault(line.step.item, []).append(line)
+    work = _work(lines)
     more = {item: round(sum(line.off_ms for line in some if line.spent.on) / 1000) for item, some in work.items()}
     put_in = dict.fromkeys(line.name for line in lines if line.planned_ms is None and line.spent.on)
     return Report(
         timeline.length_s * 1000,
         sum(span.end - span.start for span in run.log),
         lines,
-        causes,
+        _causes(lines),
         tuple(_sides(script, work)),
         _parts_without(Cause.SKIPPED, work),
         _parts_without(Cause.NOT_REACHED, work),
@@ -219,6 +212,24 @@ def report(
         tuple(put_in),
         tuple(items[item].name for item in sorted(run.easier) if item in items),
     )
+
+
+def _causes(lines: Iterable[Line]) -> Mapping[Cause, int]:
+    """How many milliseconds more than planned each cause took."""
+    found = dict.fromkeys(Cause, 0)
+    for line in lines:
+        found[line.cause] += line.off_ms
+        found[Cause.PAUSED] += line.spent.paused
+    return found
+
+
+def _work(lines: Iterable[Line]) -> dict[str, list[Line]]:
+    """The planned work of each item."""
+    found: dict[str, list[Line]] = {}
+    for line in lines:
+        if line.step.works and line.planned_ms is not None:
+            found.setdefault(line.step.item, []).append(line)
+    return found
 
 
 def _parts_without(cause: Cause, work: Mapping[str, Sequence[Line]]) -> tuple[LeftOut, ...]:

@@ -12,7 +12,8 @@ from typing import NamedTuple
 from extendum.core.model.body import Side
 from extendum.core.model.dose_values import actual, tapered
 from extendum.core.model.item import Item, MoveItem, Quiet, SetOrder, Talk
-from extendum.core.model.script import Group, Script, SidePlan
+from extendum.core.model.script import Script
+from extendum.core.model.section import Group, SidePlan
 
 
 class Arrival(StrEnum):

@@ -24,9 +24,11 @@ from extendum.core.fit.fit import Fit, Fitter
 from extendum.core.fit.remedy import any_may_go
 from extendum.core.fit.versions import Version, as_own_class, regions_of, version_at, versions, warm_up
 from extendum.core.model.body import Region, Side
+from extendum.core.model.brief import LONGEST_CLASS_S
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import MoveItem, may_go
-from extendum.core.model.script import LONGEST_CLASS_S, Pin, Script, Section
+from extendum.core.model.script import Script
+from extendum.core.model.section import Pin, Section
 from extendum.core.model.timeline import SegmentKind, clock, parse_clock
 from extendum.core.order.section_order import broken_pins, proposals, section_of
 from extendum.core.timing.compile import compile_script

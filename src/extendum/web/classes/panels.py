@@ -7,10 +7,12 @@ from typing import Any
 
 from extendum.core.edit.script_edits import usual_step
 from extendum.core.model.body import Side
+from extendum.core.model.brief import Priority
 from extendum.core.model.dose import KINDS, Dose, Hold, Manner, Reps, Timed
 from extendum.core.model.item import CountIs, Item, Keep, Matters, MoveItem, SetOrder, Talk, TalkKind
 from extendum.core.model.move import Sidedness
-from extendum.core.model.script import Group, Priority, Script, SidePlan
+from extendum.core.model.script import Script
+from extendum.core.model.section import Group, SidePlan
 from extendum.core.model.style import Countdown, CueStyle, Facing, HoldConvention, SideNames, Teaching
 from extendum.core.model.timeline import Timeline, clock
 from extendum.core.model.words import CLASS_PLACEHOLDERS, PLACEHOLDERS, PromptKind, fill

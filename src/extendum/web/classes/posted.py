@@ -15,9 +15,11 @@ from extendum.core.fit.explain import refusal_lines
 from extendum.core.fit.fit import Fit, Fitter
 from extendum.core.fit.remedy import Gives, Remedy, apply
 from extendum.core.model.body import Side
+from extendum.core.model.brief import Priority
 from extendum.core.model.errors import ExtendumError, RefusedError
 from extendum.core.model.limits import whole_number
-from extendum.core.model.script import Group, PassRef, Pin, Priority, Role, Script, SidePlan
+from extendum.core.model.script import Script
+from extendum.core.model.section import Group, PassRef, Pin, Role, SidePlan
 from extendum.core.model.style import Countdown, CueStyle, HoldConvention, SideNames, Teaching
 from extendum.core.model.timeline import clock, parse_clock
 from extendum.core.order.section_order import apply_order, section_of, set_pins

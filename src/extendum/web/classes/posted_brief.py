@@ -11,8 +11,9 @@ from typing import TypeVar
 from extendum.core.edit.brief_edits import apply_audience
 from extendum.core.model.audience import Condition, Setting, WhatNext
 from extendum.core.model.body import Posture, Region
+from extendum.core.model.brief import AtHand
 from extendum.core.model.errors import RefusedError
-from extendum.core.model.script import AtHand, Script
+from extendum.core.model.script import Script
 from extendum.core.model.style import HoldConvention
 from extendum.core.model.timeline import parse_clock
 from extendum.web.classes.own import Own

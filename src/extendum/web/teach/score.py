@@ -37,8 +37,19 @@ def step_plain(step: Step) -> dict[str, Any]:
 
 def score_of(script: Script, timeline: Timeline, library: Library, tray: Sequence[Spare] = ()) -> dict[str, Any]:
     """Everything that is played and shown, in one object that travels with the page."""
-    spare = [timeline_plain(one.timeline) for one in tray]
     moves = (*script.moves(), *(one.item for one in tray))
+    return {
+        **_tray(tray),
+        **timeline_plain(timeline),
+        **_shown(script, moves, library),
+        "steps": [step_plain(step) for step in steps_of(script, timeline)],
+        "names": {item.id: item.name for item in (*script.items(), *moves)},
+    }
+
+
+def _tray(tray: Sequence[Spare]) -> dict[str, Any]:
+    """The moves of the tray, and what plays of each."""
+    plain = [timeline_plain(one.timeline) for one in tray]
     return {
         "tray": [
             {
@@ -51,13 +62,16 @@ def score_of(script: Script, timeline: Timeline, library: Library, tray: Sequenc
         ],
         "spare": {
             "steps": [step_plain(step) for one in tray for step in steps_of(one.script, one.timeline)],
-            "segments": [segment for plain in spare for segment in plain["segments"]],
-            "cues": [cue for plain in spare for cue in plain["cues"]],
+            "segments": [segment for one in plain for segment in one["segments"]],
+            "cues": [cue for one in plain for cue in one["cues"]],
         },
+    }
+
+
+def _shown(script: Script, moves: Sequence[MoveItem], library: Library) -> dict[str, Any]:
+    """What is shown of each move while it plays."""
+    return {
         "postures": {item.id: str(item.move.posture) for item in moves},
-        **timeline_plain(timeline),
-        "steps": [step_plain(step) for step in steps_of(script, timeline)],
-        "names": {item.id: item.name for item in (*script.items(), *moves)},
         "props": {item.id: [prop.name for prop in item.move.props] for item in moves},
         "mirrored": [i.id for i in moves if teacher_side(Side.LEFT, script.style.teaching, i.facing) is Side.RIGHT],
         "facing": {item.id: str(item.facing) for item in moves},
