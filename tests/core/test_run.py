@@ -213,3 +213,23 @@ def test_each_first_side_of_a_demo_class_has_its_second():
     steps = steps_of(script, compile_script(script))
     assert sum(bool(step.partner) for step in steps) == 5
     assert sum(step.unit_ms > 0 for step in steps) == 5
+
+
+def test_going_back_goes_to_the_pass_before_only_just_after_this_one_began():
+    way = next(at_ms for step, at_ms in _begins(CALF) if step.id == "way-2")
+    early = taught(((way + 1999) / 1000, "back"))
+    late = taught(((way + 2000) / 1000, "back"))
+    assert (early.step.group, late.step.group) == (CALF[0].group, CALF[3].group)
+
+
+def _begins(steps):
+    at_ms = 0
+    for step in steps:
+        yield step, at_ms
+        at_ms += step.ms
+
+
+def test_a_fit_changes_what_is_to_come_and_not_what_is_on():
+    run = taught((10, "pause"))
+    for step, ms in ((run.step.id, run.step.ms), (run.steps[4].id, 12_000)):
+        assert after(run, Event("f", 10_000, "fit", step, 12_000)).steps[[s.id for s in run.steps].index(step)].ms == ms

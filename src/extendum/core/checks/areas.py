@@ -6,8 +6,8 @@ from collections.abc import Iterator
 from functools import partial
 
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
-from extendum.core.checks.looked import Looked
 from extendum.core.checks.mends import listed
+from extendum.core.checks.subject import Subject
 from extendum.core.edit.script_edits import add_move
 from extendum.core.model.body import Region
 from extendum.core.model.errors import RefusedError
@@ -22,30 +22,30 @@ from extendum.core.moves.suggest import suggest
     "whether every area of the brief has a move that is for it",
     "Nobody counts by hand which muscles a class has worked, and what was asked for is forgotten.",
 )
-def area_missing(looked: Looked) -> Iterator[Found]:
+def area_missing(subject: Subject) -> Iterator[Found]:
     """An area of the brief is not what any move is for."""
-    main = {region for item in looked.moves for region in item.move.main_regions}
-    missing = [region for region in looked.brief.areas if region not in main]
+    main = {region for item in subject.moves for region in item.move.main_regions}
+    missing = [region for region in subject.brief.areas if region not in main]
     if missing:
-        also = {target.region for item in looked.moves for target in item.move.targets}
+        also = {target.region for item in subject.moves for target in item.move.targets}
         aside = [region for region in missing if region in also]
         told = f" (the {listed(aside)} only besides)" if aside else ""
         yield Found(
             f"Nothing is for the {listed(missing)}{told}.",
             facts=tuple((str(region), "besides" if region in aside else "none") for region in missing),
-            mend=Mend(f"Add a move for the {missing[0]}", partial(_added, looked=looked, area=missing[0]))
-            if looked.library
+            mend=Mend(f"Add a move for the {missing[0]}", partial(_added, subject=subject, area=missing[0]))
+            if subject.library
             else None,
         )
 
 
-def _added(script: Script, looked: Looked, area: Region) -> Script:
+def _added(script: Script, subject: Subject, area: Region) -> Script:
     """The class with the move that would be suggested next for an area."""
-    found = suggest(script, [entry for entry in looked.library if area in entry.move.main_regions], most=1)
+    found = suggest(script, [entry for entry in subject.library if area in entry.move.main_regions], most=1)
     if not found:
         raise RefusedError("area", f"a move for the {area} that keeps to the brief", "none in the library")
     entry = found[0].entry
-    return add_move(script, entry, taken=looked.taken(entry.move.key))[0]
+    return add_move(script, entry, taken=subject.taken(entry.move.key))[0]
 
 
 CHECKS: tuple[Check, ...] = (area_missing,)

@@ -8,9 +8,9 @@ from functools import partial
 
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
 from extendum.core.checks.lexicon import forces_breath, holds_breath
-from extendum.core.checks.looked import Looked
 from extendum.core.checks.mends import drop_sentences, each
 from extendum.core.checks.spoken_truth import sayings
+from extendum.core.checks.subject import Subject
 from extendum.core.model.audience import Condition
 from extendum.core.model.dose import Breaths, Dose
 from extendum.core.model.item import Item, MoveItem
@@ -32,11 +32,11 @@ _NEVER_HELD = (
     "Holding the breath raises the pressure in head and chest: never by default, and not with high blood pressure, "
     "glaucoma, heart trouble, dizziness or in later pregnancy.",
 )
-def breath_held(looked: Looked) -> Iterator[Found]:
+def breath_held(subject: Subject) -> Iterator[Found]:
     """The breath is held, in a dose or by the words."""
-    severity = Severity.FIX if looked.has(*_NEVER_HELD) else None
+    severity = Severity.FIX if subject.has(*_NEVER_HELD) else None
     held = set()
-    for item in looked.moves:
+    for item in subject.moves:
         long = max((_pause_ms(dose) for dose in item.doses), default=0)
         if long > PAUSE_MS:
             held.add(item.id)
@@ -47,7 +47,7 @@ def breath_held(looked: Looked) -> Iterator[Found]:
                 mend=Mend("Let it flow", each([item.id], _flowing)),
                 severity=severity,
             )
-    for item_id, texts, first in sayings(looked, holds_breath):
+    for item_id, texts, first in sayings(subject, holds_breath):
         if item_id not in held:
             name = texts[0].item.name
             mend = drop_sentences(texts, holds_breath)
@@ -81,10 +81,10 @@ def _without_pauses(dose: Dose) -> Dose:
     "Settling breath is around 6 a minute, resting adults breathe 12 to 20 a minute; long forced breathing makes "
     "people light-headed, and light-headed means breathe normally.",
 )
-def breath_forced(looked: Looked) -> Iterator[Found]:
+def breath_forced(subject: Subject) -> Iterator[Found]:
     """Breaths are quicker for longer, or slower, than a mixed group can."""
     told = set()
-    for item in looked.moves:
+    for item in subject.moves:
         for dose in item.doses:
             if not isinstance(dose, Breaths):
                 continue
@@ -97,16 +97,16 @@ def breath_forced(looked: Looked) -> Iterator[Found]:
                     f"{item.name} asks for {pace}{f' for {lasts} s' if quick else ''}.",
                     (item.id,),
                     facts=(("breath, ms", dose.cycle_ms),),
-                    mend=Mend("Breathe at the class's pace", each([item.id], partial(_at_pace, looked=looked))),
+                    mend=Mend("Breathe at the class's pace", each([item.id], partial(_at_pace, subject=subject))),
                 )
-    for item_id, texts, first in sayings(looked, forces_breath):
+    for item_id, texts, first in sayings(subject, forces_breath):
         if item_id not in told:
             mend = drop_sentences(texts, forces_breath)
             yield Found(f"{texts[0].item.name} says “{first}”.", (item_id,), mend=mend)
 
 
-def _at_pace(item: Item, looked: Looked) -> Item:
-    return _each_dose(item, partial(_paced, in_ms=looked.style.breath_in_ms, out_ms=looked.style.breath_out_ms))
+def _at_pace(item: Item, subject: Subject) -> Item:
+    return _each_dose(item, partial(_paced, in_ms=subject.style.breath_in_ms, out_ms=subject.style.breath_out_ms))
 
 
 def _paced(dose: Dose, in_ms: int, out_ms: int) -> Dose:

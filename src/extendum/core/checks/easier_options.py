@@ -8,8 +8,8 @@ from functools import partial
 
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
 from extendum.core.checks.lexicon import says_easier
-from extendum.core.checks.looked import Looked, Text
 from extendum.core.checks.mends import each, listed, with_prompt
+from extendum.core.checks.subject import Subject, Text
 from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.move import OptionKind
 from extendum.core.model.timeline import CueKind
@@ -25,10 +25,10 @@ _LATE = (PromptKind.FORM, PromptKind.BREATH, PromptKind.DEEPER, PromptKind.ENCOU
     "whether the easier option comes in the set-up or the first third",
     "An easier option that comes late comes when most have strained already.",
 )
-def easier_late(looked: Looked) -> Iterator[Found]:
+def easier_late(subject: Subject) -> Iterator[Found]:
     """The easier option is said after the first third, or when coming out."""
-    for item in looked.moves:
-        late = [text for text in looked.texts[item.id] if _is_late(text) and says_easier(text.words)]
+    for item in subject.moves:
+        late = [text for text in subject.texts[item.id] if _is_late(text) and says_easier(text.words)]
         if late:
             turned = [text.prompt for text in late if text.prompt is not None]
             yield Found(
@@ -60,19 +60,19 @@ def _as_easier(item: Item, prompts: tuple[int, ...]) -> Item:
     "whether the easier option of demanding moves is said; of every move in a group that needs more time",
     "Somebody needs it in every group: it is said in the set-up or in the first third.",
 )
-def easier_never(looked: Looked) -> Iterator[Found]:
+def easier_never(subject: Subject) -> Iterator[Found]:
     """The easier option of a move is never said."""
-    from_effort = 2 if looked.slow else 4
+    from_effort = 2 if subject.slow else 4
     quiet = [
         item
-        for item in looked.moves
-        if item.move.effort >= from_effort and not any(_offers_easier(text) for text in looked.texts[item.id])
+        for item in subject.moves
+        if item.move.effort >= from_effort and not any(_offers_easier(text) for text in subject.texts[item.id])
     ]
     if quiet:
         yield Found(
             f"No easier option is said in {listed(item.name for item in quiet)}.",
             tuple(item.id for item in quiet),
-            mend=Mend("Say one there", each([i.id for i in quiet], partial(_with_easier, looked=looked))),
+            mend=Mend("Say one there", each([i.id for i in quiet], partial(_with_easier, subject=subject))),
         )
 
 
@@ -80,10 +80,10 @@ def _offers_easier(text: Text) -> bool:
     return text.field == PromptKind.EASIER or says_easier(text.words)
 
 
-def _with_easier(item: Item, looked: Looked) -> Item:
+def _with_easier(item: Item, subject: Subject) -> Item:
     if not isinstance(item, MoveItem):
         return item
-    entry, option = looked.entries.get(item.move.key), item.move.option(OptionKind.EASIER)
+    entry, option = subject.entries.get(item.move.key), item.move.option(OptionKind.EASIER)
     shipped = next((p.text for p in entry.words.prompts if p.kind is PromptKind.EASIER), "") if entry else ""
     told = shipped or (option.words if option else "") or "Less? Make it smaller."
     return with_prompt(item, PromptKind.EASIER, told)
@@ -96,18 +96,18 @@ def _with_easier(item: Item, looked: Looked) -> Item:
     "whether the easier option finds its place",
     "The first third of a short hold may have no room for it; then it belongs to the set-up.",
 )
-def easier_unsaid(looked: Looked) -> Iterator[Found]:
+def easier_unsaid(subject: Subject) -> Iterator[Found]:
     """The easier option is written, and finds no place."""
-    yield from unsaid_of(looked, CueKind.EASIER, "The easier option")
+    yield from unsaid_of(subject, CueKind.EASIER, "The easier option")
 
 
-def unsaid_of(looked: Looked, kind: CueKind, what: str) -> Iterator[Found]:
+def unsaid_of(subject: Subject, kind: CueKind, what: str) -> Iterator[Found]:
     """Prompts of a kind that are never said in any pass of their move, by move."""
-    missed = {one.of.item for one in looked.timeline.unsaid if one.kind is kind}
-    for item in looked.moves if missed else ():
+    missed = {one.of.item for one in subject.timeline.unsaid if one.kind is kind}
+    for item in subject.moves if missed else ():
         if item.id not in missed:
             continue
-        cues = (cue for s in looked.work[item.id] for cue in looked.cues.get(s.id, ()))
+        cues = (cue for s in subject.work[item.id] for cue in subject.cues.get(s.id, ()))
         said = {cue.of.nth for cue in cues if cue.kind is kind}
         lost = [p for n, p in enumerate(item.words.prompts) if p.kind == kind.value and n not in said]
         if lost:

@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING
 from extendum.core.model.script import Script
 
 if TYPE_CHECKING:
-    from extendum.core.checks.looked import Looked
+    from extendum.core.checks.subject import Subject
 
 
 class Severity(StrEnum):
@@ -72,7 +72,7 @@ class Check:
     severity: Severity
     looks_at: str
     reason: str
-    find: Callable[[Looked], Iterator[Found]]
+    find: Callable[[Subject], Iterator[Found]]
 
 
 @dataclass(frozen=True, slots=True)
@@ -106,6 +106,6 @@ class Finding:
 
 def checked(
     family: Family, code: str, severity: Severity, looks_at: str, reason: str
-) -> Callable[[Callable[[Looked], Iterator[Found]]], Check]:
+) -> Callable[[Callable[[Subject], Iterator[Found]]], Check]:
     """Declare a function as a check: what it looks at in a few words, and its reason or source in a sentence."""
     return lambda find: Check(code, family, severity, looks_at, reason, find)

@@ -8,9 +8,9 @@ from functools import partial
 
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
 from extendum.core.checks.lexicon import bounces
-from extendum.core.checks.looked import Looked
 from extendum.core.checks.mends import drop_sentences, each, limited, listed
 from extendum.core.checks.spoken_truth import sayings
+from extendum.core.checks.subject import Subject
 from extendum.core.model.audience import WhatNext
 from extendum.core.model.body import Region
 from extendum.core.model.dose import Hold, Reps
@@ -32,8 +32,8 @@ REP_LEAST_MS, COUNT_LEAST_MS = 1000, 500
 _MOVING = (Kind.DYNAMIC, Kind.MOBILITY, Kind.PULSE_RAISER, Kind.STRENGTH)
 
 
-def _holds(looked: Looked, item: MoveItem) -> list[int]:
-    return [s.seconds for s in looked.work[item.id] if s.kind is SegmentKind.HOLD and (s.stage or 1) == 1]
+def _holds(subject: Subject, item: MoveItem) -> list[int]:
+    return [s.seconds for s in subject.work[item.id] if s.kind is SegmentKind.HOLD and (s.stage or 1) == 1]
 
 
 @checked(
@@ -43,22 +43,22 @@ def _holds(looked: Looked, item: MoveItem) -> list[int]:
     "whether static holds keep to the hold convention of the class",
     "Schools differ (5 to 10 s repeated, 15 to 30 s once, 30 to 60 s for older adults); a class keeps to one.",
 )
-def hold_off_convention(looked: Looked) -> Iterator[Found]:
+def hold_off_convention(subject: Subject) -> Iterator[Found]:
     """Static holds are shorter or longer than the class's convention."""
-    limits = looked.style.holds.limits
+    limits = subject.style.holds.limits
     if limits is None:
         return
     least, most = limits
     off = []
-    for item in looked.moves:
+    for item in subject.moves:
         # A later round may be shorter because people are warm: only too long counts there.
-        seconds = _holds(looked, item)
+        seconds = _holds(subject, item)
         if item.move.kind is Kind.STATIC and seconds and (max(seconds) < least or max(seconds) > most):
             off.append((item, max(seconds)))
     if off:
         names = listed(f"{item.name} {seconds} s" for item, seconds in off)
         yield Found(
-            f"Holds outside {looked.style.holds}: {names}.",
+            f"Holds outside {subject.style.holds}: {names}.",
             tuple(item.id for item, _ in off),
             mend=Mend(
                 f"Bring them within {least} to {most} s",
@@ -81,27 +81,27 @@ def _within(item: Item, least: int, most: int) -> Item:
     "Static stretching of 60 s or more per muscle just before strength or speed costs performance, shorter holds in a "
     "full warm-up cost little (Behm and others, 2016, Applied Physiology, Nutrition, and Metabolism 41(1):1-11).",
 )
-def static_before_activity(looked: Looked) -> Iterator[Found]:
+def static_before_activity(subject: Subject) -> Iterator[Found]:
     """A muscle is held for 60 s or more before activity."""
-    if looked.brief.before is WhatNext.NOTHING:
+    if subject.brief.before is WhatNext.NOTHING:
         return
     held = {
         region: (static_seconds(worked), worked.items)
-        for (region, effect), worked in looked.coverage.items()
+        for (region, effect), worked in subject.coverage.items()
         if effect is Effect.STRETCH and static_seconds(worked) >= STATIC_MOST_S and region is not Region.BREATH
     }
     if held:
         ids = dict.fromkeys(item for _, items in held.values() for item, main in items.items() if main)
-        static = [i for i in looked.moves if i.id in ids and i.move.kind is Kind.STATIC]
+        static = [i for i in subject.moves if i.id in ids and i.move.kind is Kind.STATIC]
         told = listed(f"{region} {seconds} s" for region, (seconds, _) in held.items())
         most = max(seconds for seconds, _ in held.values())
         shares = {item.id: 100 * (STATIC_MOST_S - 5) // most for item in static}
         yield Found(
-            f"Static holds of {STATIC_MOST_S} s or more before {looked.brief.before}: {told}.",
+            f"Static holds of {STATIC_MOST_S} s or more before {subject.brief.before}: {told}.",
             tuple(item.id for item in static),
             facts=tuple((str(region), seconds) for region, (seconds, _) in held.items()),
             mend=Mend("Shorten these holds", each(shares, partial(_shortened, shares=shares))),
-            severity=Severity.NOTE if looked.brief.before is WhatNext.GENTLE else None,
+            severity=Severity.NOTE if subject.brief.before is WhatNext.GENTLE else None,
         )
 
 
@@ -120,13 +120,13 @@ def _shortened(item: Item, shares: dict[str, int]) -> Item:
     "whether long holds come after some moving, where people do not come warm",
     "Muscles stretch better warm: moving comes before long holds (Garber and others, 2011).",
 )
-def cold_hold(looked: Looked) -> Iterator[Found]:
+def cold_hold(subject: Subject) -> Iterator[Found]:
     """A long static hold comes before anything has warmed people."""
-    if looked.brief.warm:
+    if subject.brief.warm:
         return
     moved = 0
-    by_id = {item.id: item for item in looked.moves}
-    for segment in looked.timeline.segments:
+    by_id = {item.id: item for item in subject.moves}
+    for segment in subject.timeline.segments:
         item = by_id.get(segment.item)
         if item is None or not segment.kind.works:
             continue
@@ -159,18 +159,18 @@ def _shorter(item: Item) -> Item:
     "For more range, healthy adults hold 10 to 30 s two to four times, about 60 s in all for an area, on two or three "
     "days a week (Garber and others, 2011, Medicine & Science in Sports & Exercise 43(7):1334-1359).",
 )
-def range_little(looked: Looked) -> Iterator[Found]:
+def range_little(subject: Subject) -> Iterator[Found]:
     """A wanted area is stretched, and for less than about a minute."""
-    if looked.brief.before is not WhatNext.NOTHING:
+    if subject.brief.before is not WhatNext.NOTHING:
         return
     little = {}
-    for region in looked.brief.areas:
-        worked = looked.coverage.get((region, Effect.STRETCH))
+    for region in subject.brief.areas:
+        worked = subject.coverage.get((region, Effect.STRETCH))
         if worked and 0 < static_seconds(worked) < RANGE_S:
             little[region] = static_seconds(worked)
     if little:
         told = listed(f"{region} {seconds} s" for region, seconds in little.items())
-        items = [i for i in looked.moves if set(i.move.main_regions) & set(little) and i.move.kind is Kind.STATIC]
+        items = [i for i in subject.moves if set(i.move.main_regions) & set(little) and i.move.kind is Kind.STATIC]
         yield Found(
             f"Stretched less than a minute on each side: {told}.",
             tuple(item.id for item in items),
@@ -185,10 +185,10 @@ def range_little(looked: Looked) -> Iterator[Found]:
     "whether words ask for bouncing at the end of a stretch",
     "Used in some mobility work and avoided by others: only in a move that is meant so, and with its caution.",
 )
-def bouncing(looked: Looked) -> Iterator[Found]:
+def bouncing(subject: Subject) -> Iterator[Found]:
     """Words ask people to bounce, in a move without a caution about it."""
-    for item, texts, first in sayings(looked, bounces):
-        move = next((one.move for one in looked.moves if one.id == item), None)
+    for item, texts, first in sayings(subject, bounces):
+        move = next((one.move for one in subject.moves if one.id == item), None)
         if move is None or move.kind is not Kind.DYNAMIC or not any(bounces(c.advice) for c in move.cautions):
             name = texts[0].item.name
             yield Found(f"{name} says “{first}”.", (item,), mend=drop_sentences(texts, bounces))
@@ -201,9 +201,9 @@ def bouncing(looked: Looked) -> Iterator[Found]:
     "whether a rep, and the counts inside it, fit their time",
     "A rep that is over before it can be said or followed is done by nobody as it is counted.",
 )
-def reps_too_quick(looked: Looked) -> Iterator[Found]:
+def reps_too_quick(subject: Subject) -> Iterator[Found]:
     """Reps or the counts in them are quicker than anybody can follow."""
-    for item in looked.moves:
+    for item in subject.moves:
         for stage, dose in enumerate(item.doses, 1):
             if not isinstance(dose, Reps):
                 continue

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
-from extendum.core.checks.looked import Looked
+from extendum.core.checks.subject import Subject
 from extendum.core.fit.explain import refusal_lines
 from extendum.core.fit.fit import Fitter
 from extendum.core.model.errors import RefusedError
@@ -30,9 +30,9 @@ def _fitted(script: Script) -> Script:
     "whether the class ends on the second of its slot",
     "A class that is announced at one length and ends at another runs into what comes after it.",
 )
-def off_slot(looked: Looked) -> Iterator[Found]:
+def off_slot(subject: Subject) -> Iterator[Found]:
     """The class is shorter or longer than its slot."""
-    length, target = looked.timeline.length_s, looked.brief.target_s
+    length, target = subject.timeline.length_s, subject.brief.target_s
     if length != target:
         off = abs(length - target)
         how = f"{clock(off)} {'longer' if length > target else 'shorter'} than its slot of {clock(target)}"

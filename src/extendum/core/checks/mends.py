@@ -7,7 +7,7 @@ from dataclasses import replace
 from functools import partial
 
 from extendum.core.checks.finding import Mend
-from extendum.core.checks.looked import Looked, Text
+from extendum.core.checks.subject import Subject, Text
 from extendum.core.edit.script_edits import (
     add_section,
     fresh_id,
@@ -102,9 +102,9 @@ def _at_least(seconds: Elastic, least: int, spare: int) -> Elastic:
     return replace(seconds, least=least, wanted=wanted, most=max(seconds.most, value, wanted), now=value)
 
 
-def say_at_start(looked: Looked, text: str) -> Mend:
+def say_at_start(subject: Subject, text: str) -> Mend:
     """Say something at the start of the class."""
-    first = _first_talk(looked.script)
+    first = _first_talk(subject.script)
     return Mend(f"Say it in {first.name}" if first else "Say it at the start", partial(said_at_start, text=text))
 
 
@@ -164,13 +164,13 @@ def say_at_close(kind: TalkKind, name: str, text: str) -> Callable[[Script], Scr
     return change
 
 
-def swapped(looked: Looked, item: MoveItem) -> Mend | None:
+def swapped(subject: Subject, item: MoveItem) -> Mend | None:
     """Replace a move by one that keeps to the brief; None where the library has nothing suitable."""
-    found = stand_ins(item.move, looked.script, looked.library, most=1)
+    found = stand_ins(item.move, subject.script, subject.library, most=1)
     if not found:
         return None
     entry = found[0]
-    taken = looked.taken(entry.move.key)
+    taken = subject.taken(entry.move.key)
     return Mend(f"Do {entry.move.name} instead", lambda script: swap_move(script, item.id, entry, taken=taken))
 
 

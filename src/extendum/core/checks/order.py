@@ -7,8 +7,8 @@ from itertools import pairwise
 
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
 from extendum.core.checks.lexicon import announced, content_words, next_named
-from extendum.core.checks.looked import Looked, Text
 from extendum.core.checks.mends import fewer_changes, listed, rewritten, say_at_close
+from extendum.core.checks.subject import Subject, Text
 from extendum.core.model.audience import Condition
 from extendum.core.model.body import FLOOR
 from extendum.core.model.item import MoveItem, Quiet, Talk, TalkKind
@@ -30,18 +30,18 @@ CLOSE = "Stay a moment, and let the breath come and go. Get up slowly when you a
     "whether what the words announce as next is what comes",
     "After a change of order the words still announce the old one; {next} always names what really comes.",
 )
-def next_differs(looked: Looked) -> Iterator[Found]:
+def next_differs(subject: Subject) -> Iterator[Found]:
     """Words announce something as next, and something else comes."""
     coming: MoveItem | None = None
     found: list[Found] = []
-    for here in reversed(looked.items):
+    for here in reversed(subject.items):
         if isinstance(here, Quiet):
             continue
         wrong: list[tuple[Text, str]] = []
-        for text in looked.texts[here.id]:
+        for text in subject.texts[here.id]:
             for said in next_named(text.words):
                 words = content_words(said)
-                named = any(words & content_words(item.name) for item in looked.moves if item is not here)
+                named = any(words & content_words(item.name) for item in subject.moves if item is not here)
                 if coming is None or (named and not words & content_words(coming.name)):
                     wrong.append((text, said))
         if wrong:
@@ -67,9 +67,9 @@ def _announcing(text: Text) -> str:
     "whether a section reaches the places that its name announces",
     "A section that is announced as one thing and does another confuses people, and the log.",
 )
-def section_elsewhere(looked: Looked) -> Iterator[Found]:
+def section_elsewhere(subject: Subject) -> Iterator[Found]:
     """A section is named after a place that none of its moves is for."""
-    for section, items in looked.sections:
+    for section, items in subject.sections:
         moves = [item for item in items if isinstance(item, MoveItem)]
         regions = {target.region for item in moves for target in item.move.targets}
         missing = [word for word, meant in announced(section.name) if not meant & regions]
@@ -88,10 +88,10 @@ def section_elsewhere(looked: Looked) -> Iterator[Found]:
     "whether effort rises step by step",
     "Effort is marked from 1 to 5 on each move; a rise of two steps to something hard (4 or 5) leaves people behind.",
 )
-def effort_jumps(looked: Looked) -> Iterator[Found]:
+def effort_jumps(subject: Subject) -> Iterator[Found]:
     """Effort rises too steeply."""
     jumps = [
-        (a, b) for a, b in pairwise(looked.visits) if b.move.effort >= HARD and b.move.effort - a.move.effort >= RISE
+        (a, b) for a, b in pairwise(subject.visits) if b.move.effort >= HARD and b.move.effort - a.move.effort >= RISE
     ]
     yield from _between(jumps, "Effort jumps from {} to {} at {}.")
 
@@ -103,15 +103,15 @@ def effort_jumps(looked: Looked) -> Iterator[Found]:
     "whether hard work eases off before stillness",
     "From hard work to stillness at once makes people dizzy: something easier comes between.",
 )
-def effort_drops(looked: Looked) -> Iterator[Found]:
+def effort_drops(subject: Subject) -> Iterator[Found]:
     """Hard work is followed by stillness."""
     drops = [
         (a, b)
-        for a, b in pairwise(looked.visits)
+        for a, b in pairwise(subject.visits)
         if a.move.effort >= HARD and b.move.effort == 1 and b.move.kind in (Kind.STATIC, Kind.BREATH)
     ]
-    if looked.visits and looked.visits[-1].move.effort >= HARD:
-        last = looked.visits[-1]
+    if subject.visits and subject.visits[-1].move.effort >= HARD:
+        last = subject.visits[-1]
         yield Found(f"The class ends with {last.name}, effort {last.move.effort}.", (last.id,))
         return
     yield from _between(drops, "Effort drops from {} to {} at {}.")
@@ -131,15 +131,15 @@ def _between(pairs: list[tuple[MoveItem, MoveItem]], sentence: str) -> Iterator[
     "how often people get down to the floor and up again, for this group",
     "Getting down and up costs time, and is the hardest part of a class for people with sore knees or poor balance.",
 )
-def floor_often(looked: Looked) -> Iterator[Found]:
+def floor_often(subject: Subject) -> Iterator[Found]:
     """People get up and down more often than this group should."""
-    low, changes, at = looked.script.start_posture in FLOOR, 0, list[str]()
-    for item in looked.visits:
+    low, changes, at = subject.script.start_posture in FLOOR, 0, list[str]()
+    for item in subject.visits:
         for posture in (item.move.posture, item.move.ends_in):
             if (posture in FLOOR) != low:
                 low, changes = not low, changes + 1
                 at.append(item.id)
-    careful = looked.slow or looked.has(Condition.KNEES, Condition.BALANCE, Condition.HIP_REPLACEMENT)
+    careful = subject.slow or subject.has(Condition.KNEES, Condition.BALANCE, Condition.HIP_REPLACEMENT)
     most = CHANGES_SLOW if careful else CHANGES_MOST
     if changes > most:
         whom = ", with somebody who needs time for it" if careful else ""
@@ -158,9 +158,9 @@ def floor_often(looked: Looked) -> Iterator[Found]:
     "whether something closes the class",
     "People leave a class as its last minute leaves them: a few words, or breaths, to settle.",
 )
-def no_closing(looked: Looked) -> Iterator[Found]:
+def no_closing(subject: Subject) -> Iterator[Found]:
     """Nothing settles people at the end."""
-    closing = [item for section, items in looked.sections if section.role is Role.CLOSING for item in items]
+    closing = [item for section, items in subject.sections if section.role is Role.CLOSING for item in items]
     if not any(isinstance(item, MoveItem | Talk) for item in closing):
         change = say_at_close(TalkKind.TALK, "Close", CLOSE)
         yield Found("Nothing closes the class.", mend=Mend("Put a few words to close there", change))
@@ -173,10 +173,10 @@ def no_closing(looked: Looked) -> Iterator[Found]:
     "whether a check-in is returned to at the end",
     "People who were asked to notice something want to know whether it changed.",
 )
-def no_recheck(looked: Looked) -> Iterator[Found]:
+def no_recheck(subject: Subject) -> Iterator[Found]:
     """A check-in has no recheck after it, or a recheck no check-in before it."""
     asked: Talk | None = None
-    for talk in looked.talks:
+    for talk in subject.talks:
         if talk.kind is TalkKind.CHECK_IN:
             asked = asked or talk
         elif talk.kind is TalkKind.RECHECK:

@@ -10,9 +10,9 @@ from itertools import takewhile
 
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
 from extendum.core.checks.lexicon import says_without
-from extendum.core.checks.looked import Looked
 from extendum.core.checks.mends import each, fewer_changes, listed, say_at_start, with_prompt
 from extendum.core.checks.safety import against
+from extendum.core.checks.subject import Subject
 from extendum.core.model.audience import Setting
 from extendum.core.model.item import Item, MoveItem, TalkKind
 from extendum.core.model.move import OptionKind
@@ -31,9 +31,9 @@ _SCARCE = re.compile(r"\b(some|few|not (?:everybody|everyone|all)|not for)\b", r
     "whether every prop that a move needs is at hand",
     "The brief says what the group has; a chair and a mat are at hand where its postures need them.",
 )
-def prop_missing(looked: Looked) -> Iterator[Found]:
+def prop_missing(subject: Subject) -> Iterator[Found]:
     """A move needs a prop that the brief does not have."""
-    yield from against(looked, Against.PROP, "{name}: {told}.")
+    yield from against(subject, Against.PROP, "{name}: {told}.")
 
 
 @checked(
@@ -43,9 +43,9 @@ def prop_missing(looked: Looked) -> Iterator[Found]:
     "whether the props at hand are what a move needs them to be",
     "Chairs are stable and without wheels, the floor does not slip; a prop of the wrong kind is worse than none.",
 )
-def prop_wrong(looked: Looked) -> Iterator[Found]:
+def prop_wrong(subject: Subject) -> Iterator[Found]:
     """A prop at hand is of the wrong kind for a move."""
-    yield from against(looked, Against.PROP_KIND, "{name}: {told}.")
+    yield from against(subject, Against.PROP_KIND, "{name}: {told}.")
 
 
 @checked(
@@ -55,12 +55,12 @@ def prop_wrong(looked: Looked) -> Iterator[Found]:
     "how often the same prop is picked up",
     "Picking a strap up again and again costs its seconds each time, and people's attention.",
 )
-def prop_often(looked: Looked) -> Iterator[Found]:
+def prop_often(subject: Subject) -> Iterator[Found]:
     """The same prop is picked up and put down again and again."""
     held: frozenset[str] = frozenset()
     picked: Counter[str] = Counter()
     at: dict[str, list[str]] = {}
-    for item in looked.visits:
+    for item in subject.visits:
         for prop in item.move.props:
             if prop.pick_up_s and prop.name not in held:
                 picked[prop.name] += 1
@@ -84,35 +84,35 @@ def prop_often(looked: Looked) -> Iterator[Found]:
     "whether people without a prop are told what to do",
     "Somebody at home has no strap, and does nothing for a minute.",
 )
-def prop_idle(looked: Looked) -> Iterator[Found]:
+def prop_idle(subject: Subject) -> Iterator[Found]:
     """A move needs a prop, and people without it are left idle."""
-    recorded = looked.brief.setting is Setting.RECORDED
+    recorded = subject.brief.setting is Setting.RECORDED
     idle = []
-    for item in looked.moves:
+    for item in subject.moves:
         needs = [p for p in item.move.props if p.required and p.pick_up_s]
-        unsure = recorded or any(_is_scarce(looked, p.name) for p in needs)
-        if needs and unsure and not any(says_without(text.words) for text in looked.texts[item.id]):
+        unsure = recorded or any(_is_scarce(subject, p.name) for p in needs)
+        if needs and unsure and not any(says_without(text.words) for text in subject.texts[item.id]):
             idle.append((item, needs[0].name))
     if idle:
         props, names = listed(name for _, name in idle), listed(i.name for i, _ in idle)
         yield Found(
             f"Nobody says what to do without the {props}: {names}.",
             tuple(item.id for item, _ in idle),
-            mend=Mend("Say it there", each([i.id for i, _ in idle], partial(_with_other_way, looked=looked))),
+            mend=Mend("Say it there", each([i.id for i, _ in idle], partial(_with_other_way, subject=subject))),
         )
 
 
-def _is_scarce(looked: Looked, name: str) -> bool:
+def _is_scarce(subject: Subject, name: str) -> bool:
     """Whether the brief says that not everybody has it."""
-    has = at_hand(name, looked.brief)
+    has = at_hand(name, subject.brief)
     return has is not None and _SCARCE.search(has.like) is not None
 
 
-def _with_other_way(item: Item, looked: Looked) -> Item:
+def _with_other_way(item: Item, subject: Subject) -> Item:
     if not isinstance(item, MoveItem):
         return item
     option = item.move.option(OptionKind.WITHOUT_PROP)
-    other = looked.entries.get(option.move) if option and option.move else None
+    other = subject.entries.get(option.move) if option and option.move else None
     what = option.words if option and option.words else f"Do {other.move.name.lower()} instead." if other else ""
     prop = next(p.name for p in item.move.props if p.required)
     return with_prompt(item, PromptKind.EASIER, f"No {prop}? {what or 'Do it without, and smaller.'}")
@@ -125,38 +125,38 @@ def _with_other_way(item: Item, looked: Looked) -> Item:
     "whether the opening says which props the class uses",
     "Props that are named when they are needed are fetched in the middle of a hold; {needs} says what the script uses.",
 )
-def needs_unsaid(looked: Looked) -> Iterator[Found]:
+def needs_unsaid(subject: Subject) -> Iterator[Found]:
     """A prop is used that the class was not asked to fetch."""
-    said = _said_ahead(looked)
+    said = _said_ahead(subject)
     if mentions(said, {"needs"}):
         return
-    unsaid = [name for name in _to_fetch(looked) if not re.search(rf"\b{re.escape(name)}", said, re.I)]
+    unsaid = [name for name in _to_fetch(subject) if not re.search(rf"\b{re.escape(name)}", said, re.I)]
     if unsaid:
-        users = [i for i in looked.moves if any(p.name in unsaid for p in i.move.props)]
+        users = [i for i in subject.moves if any(p.name in unsaid for p in i.move.props)]
         yield Found(
             f"The opening does not say that the class uses {listed(f'a {name}' for name in unsaid)}.",
             (users[0].id,),
-            mend=say_at_start(looked, "{needs}"),
+            mend=say_at_start(subject, "{needs}"),
         )
 
 
-def _said_ahead(looked: Looked) -> str:
+def _said_ahead(subject: Subject) -> str:
     """The words of the talks before the first move."""
-    ahead = list(takewhile(lambda item: not isinstance(item, MoveItem), looked.items))
-    return " ".join(text.words for talk in ahead for text in looked.texts.get(talk.id, ()))
+    ahead = list(takewhile(lambda item: not isinstance(item, MoveItem), subject.items))
+    return " ".join(text.words for talk in ahead for text in subject.texts.get(talk.id, ()))
 
 
-def _to_fetch(looked: Looked) -> list[str]:
+def _to_fetch(subject: Subject) -> list[str]:
     """The props that moves require, without those that are handed out or that the class begins on."""
-    required = dict.fromkeys(p.name for item in looked.moves for p in item.move.props if p.required)
-    handed = {prop.name for talk in looked.talks if talk.kind is TalkKind.PROPS for prop in talk.picks_up}
-    begun = {name for name in ("chair", "mat") if _is_on(looked, name)}
+    required = dict.fromkeys(p.name for item in subject.moves for p in item.move.props if p.required)
+    handed = {prop.name for talk in subject.talks if talk.kind is TalkKind.PROPS for prop in talk.picks_up}
+    begun = {name for name in ("chair", "mat") if _is_on(subject, name)}
     return [name for name in required if name not in handed | begun]
 
 
-def _is_on(looked: Looked, name: str) -> bool:
+def _is_on(subject: Subject, name: str) -> bool:
     """Whether the class begins on the chair or the mat, so that it goes without saying."""
-    first = next((item for item in looked.moves), None)
+    first = next((item for item in subject.moves), None)
     return first is not None and any(p.name == name for p in first.move.props)
 
 

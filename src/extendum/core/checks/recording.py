@@ -7,9 +7,9 @@ from dataclasses import replace
 
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
 from extendum.core.checks.lexicon import speaks_to_room
-from extendum.core.checks.looked import Looked
 from extendum.core.checks.mends import drop_sentences, each, listed
 from extendum.core.checks.spoken_truth import sayings
+from extendum.core.checks.subject import Subject
 from extendum.core.edit.script_edits import set_style
 from extendum.core.model.audience import Setting
 from extendum.core.model.body import Base
@@ -32,13 +32,13 @@ RATE_STEP = 5
     "how the teacher lies or kneels to the camera",
     "Seen from the feet or the head a position on the floor cannot be made out; from the side it can.",
 )
-def facing_unseen(looked: Looked) -> Iterator[Found]:
+def facing_unseen(subject: Subject) -> Iterator[Found]:
     """In a recording, a floor position is not turned side-on."""
-    if looked.brief.setting is not Setting.RECORDED:
+    if subject.brief.setting is not Setting.RECORDED:
         return
     unseen = [
         item
-        for item in looked.moves
+        for item in subject.moves
         if Base.of(item.move.posture) in (Base.FLOOR, Base.LYING) and item.facing is not Facing.SIDE_ON
     ]
     if unseen:
@@ -60,10 +60,10 @@ def _side_on(item: Item) -> Item:
     "whether a recording speaks to people in a room, or of a day",
     "Whoever watches a recording is alone with it, at any time of day.",
 )
-def said_to_room(looked: Looked) -> Iterator[Found]:
+def said_to_room(subject: Subject) -> Iterator[Found]:
     """In a recording, words speak to a room or of a time of day."""
-    if looked.brief.setting is Setting.RECORDED:
-        for item, texts, first in sayings(looked, speaks_to_room):
+    if subject.brief.setting is Setting.RECORDED:
+        for item, texts, first in sayings(subject, speaks_to_room):
             name = texts[0].item.name
             yield Found(f"{name} says “{first}” in a recording.", (item,), mend=drop_sentences(texts, speaks_to_room))
 
@@ -75,11 +75,11 @@ def said_to_room(looked: Looked) -> Iterator[Found]:
     "whether a recording has doses without an end",
     "An open dose waits for the teacher to move on; a recording moves on when its planned seconds are over.",
 )
-def open_recorded(looked: Looked) -> Iterator[Found]:
+def open_recorded(subject: Subject) -> Iterator[Found]:
     """In a recording, a dose is open."""
-    if looked.brief.setting is not Setting.RECORDED:
+    if subject.brief.setting is not Setting.RECORDED:
         return
-    waits = [item for item in looked.moves if any(isinstance(dose, Open) for dose in item.doses)]
+    waits = [item for item in subject.moves if any(isinstance(dose, Open) for dose in item.doses)]
     if waits:
         yield Found(
             f"Open until you move on: {listed(item.name for item in waits)}.",
@@ -103,16 +103,16 @@ def _closed(item: Item) -> Item:
     "whether what is said can be read as captions in its time",
     f"Captions are read at about {COMFORTABLE} characters a second; where there is quiet, they stay on into it.",
 )
-def captions_fast(looked: Looked) -> Iterator[Found]:
+def captions_fast(subject: Subject) -> Iterator[Found]:
     """In a recording, words are spoken faster than their captions are read."""
-    if looked.brief.setting is not Setting.RECORDED:
+    if subject.brief.setting is not Setting.RECORDED:
         return
-    fast = hasty(captions(looked.timeline))
+    fast = hasty(captions(subject.timeline))
     if fast:
         first = " ".join(fast[0].lines)
-        segment = next(s for s in looked.timeline.segments if s.start_s * 1000 <= fast[0].start_ms < s.end_s * 1000)
+        segment = next(s for s in subject.timeline.segments if s.start_s * 1000 <= fast[0].start_ms < s.end_s * 1000)
         yield Found(
-            f"Too fast to read as captions at {looked.style.words_per_minute} words a minute: {len(fast)} "
+            f"Too fast to read as captions at {subject.style.words_per_minute} words a minute: {len(fast)} "
             f"{'caption' if len(fast) == 1 else 'captions'}, first “{first}”.",
             (segment.item,),
             segment.id,

@@ -26,7 +26,7 @@ from extendum.core.checks import (
     words,
 )
 from extendum.core.checks.finding import Check, Finding, Found, Severity
-from extendum.core.checks.looked import Looked
+from extendum.core.checks.subject import Subject
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.library import LibraryMove
@@ -84,21 +84,21 @@ def check(
     The library is where alternatives come from: without it there are fewer mends. ``taken`` marks the form of a
     library's move that a mend takes up.
     """
-    looked = Looked(script, timeline, library, taken)
-    if not looked.moves:
+    subject = Subject(script, timeline, library, taken)
+    if not subject.moves:
         return Report((), ())
-    found = [Finding(one, _placed(here, looked)) for one in CHECKS for here in one.find(looked)]
+    found = [Finding(one, _placed(here, subject)) for one in CHECKS for here in one.find(subject)]
     found.sort(key=lambda one: _RANK[one.severity])
     reasons = {(kept.code, kept.item): kept for kept in script.kept}
     told = [replace(one, because=_reason(script, one, reasons.get((one.code, one.item)))) for one in found]
     return Report(tuple(f for f in told if not f.because), tuple(f for f in told if f.because))
 
 
-def _placed(found: Found, looked: Looked) -> Found:
+def _placed(found: Found, subject: Subject) -> Found:
     """What was found, with the first segment of its first item where the check names none."""
-    if found.segment or not found.items or not looked.segments.get(found.items[0]):
+    if found.segment or not found.items or not subject.segments.get(found.items[0]):
         return found
-    return replace(found, segment=looked.segments[found.items[0]][0].id)
+    return replace(found, segment=subject.segments[found.items[0]][0].id)
 
 
 def _reason(script: Script, finding: Finding, kept: Kept | None) -> str:

@@ -19,7 +19,6 @@ from extendum.core.checks.lexicon import (
     says_support,
     says_tension,
 )
-from extendum.core.checks.looked import Looked, Text
 from extendum.core.checks.mends import (
     drop_sentences,
     each,
@@ -30,6 +29,7 @@ from extendum.core.checks.mends import (
     with_move,
     with_prompt,
 )
+from extendum.core.checks.subject import Subject, Text
 from extendum.core.model.audience import Condition
 from extendum.core.model.body import FLOOR, Base, Posture
 from extendum.core.model.dose import Hold
@@ -54,13 +54,13 @@ ONE_LEG_MOST_S = 20
 _PRESSING = Caution(Condition.BLOOD_THINNERS.value, "Leave it out; and never on the spine or a bone.")
 
 
-def against(looked: Looked, kind: Against, sentence: str) -> Iterator[Found]:
+def against(subject: Subject, kind: Against, sentence: str) -> Iterator[Found]:
     """Moves that something of one kind in the brief speaks against, with what could stand in."""
-    for item in looked.moves if looked.objections else ():
-        told = [one.told for one in looked.objections.get(item.id, ()) if one.against is kind]
+    for item in subject.moves if subject.objections else ():
+        told = [one.told for one in subject.objections.get(item.id, ()) if one.against is kind]
         if told:
             said = sentence.format(name=item.name, told="; ".join(told).rstrip("."))
-            yield Found(said, (item.id,), facts=tuple(("why", one) for one in told), mend=swapped(looked, item))
+            yield Found(said, (item.id,), facts=tuple(("why", one) for one in told), mend=swapped(subject, item))
 
 
 @checked(
@@ -70,9 +70,9 @@ def against(looked: Looked, kind: Against, sentence: str) -> Iterator[Found]:
     "moves that people with a condition in this group leave out",
     "Cautions belong to moves: the usual ones of the field. What somebody may do is for them and their professional.",
 )
-def against_condition(looked: Looked) -> Iterator[Found]:
+def against_condition(subject: Subject) -> Iterator[Found]:
     """A move is one that somebody in the group leaves out."""
-    yield from against(looked, Against.CONDITION, "{name} is left out with {told}.")
+    yield from against(subject, Against.CONDITION, "{name} is left out with {told}.")
 
 
 @checked(
@@ -82,9 +82,9 @@ def against_condition(looked: Looked) -> Iterator[Found]:
     "postures that the group cannot take",
     "A chair and the floor are never one “seated”: the posture decides who can take part.",
 )
-def posture_out(looked: Looked) -> Iterator[Found]:
+def posture_out(subject: Subject) -> Iterator[Found]:
     """A move is in a posture that the brief does not have."""
-    yield from against(looked, Against.POSTURE, "{name}: {told}.")
+    yield from against(subject, Against.POSTURE, "{name}: {told}.")
 
 
 @checked(
@@ -94,9 +94,9 @@ def posture_out(looked: Looked) -> Iterator[Found]:
     "moves that the brief says to avoid",
     "The brief's own words about what to leave out.",
 )
-def to_avoid(looked: Looked) -> Iterator[Found]:
+def to_avoid(subject: Subject) -> Iterator[Found]:
     """A move is one that the brief wants to avoid."""
-    yield from against(looked, Against.AVOIDED, "{name}: {told}.")
+    yield from against(subject, Against.AVOIDED, "{name}: {told}.")
 
 
 @checked(
@@ -106,18 +106,18 @@ def to_avoid(looked: Looked) -> Iterator[Found]:
     "whether people whom a move has to be adapted for are told how",
     "A caution that only the teacher has read protects nobody.",
 )
-def caution_unspoken(looked: Looked) -> Iterator[Found]:
+def caution_unspoken(subject: Subject) -> Iterator[Found]:
     """Somebody in the group adapts a move, and nobody says how."""
-    start = " ".join(talk.words for talk in looked.talks)
+    start = " ".join(talk.words for talk in subject.talks)
     missed: dict[str, list[Caution]] = {}
-    for item in looked.moves:
-        wanted = [*concerns(item.move, looked.brief), *([_PRESSING] if item.move.kind is Kind.PRESSING else [])]
+    for item in subject.moves:
+        wanted = [*concerns(item.move, subject.brief), *([_PRESSING] if item.move.kind is Kind.PRESSING else [])]
         if wanted:
-            said = [start, *(text.words for text in looked.texts[item.id])]
+            said = [start, *(text.words for text in subject.texts[item.id])]
             if lost := [caution for caution in wanted if not any(is_spoken(caution, words) for words in said)]:
                 missed[item.id] = lost
     if missed:
-        names = listed(item.name for item in looked.moves if item.id in missed)
+        names = listed(item.name for item in subject.moves if item.id in missed)
         whom = listed(dict.fromkeys(one.condition for lost in missed.values() for one in lost))
         yield Found(
             f"Nobody says how it is adapted for {whom}: {names}.",
@@ -138,9 +138,9 @@ def _with_cautions(item: Item, missed: dict[str, list[Caution]]) -> Item:
     "whether written cautions find their place",
     "A caution is said in the set-up or in the first third; a short hold may have no room for it.",
 )
-def caution_unsaid(looked: Looked) -> Iterator[Found]:
+def caution_unsaid(subject: Subject) -> Iterator[Found]:
     """A caution is written, and finds no place."""
-    yield from unsaid_of(looked, CueKind.CAUTION, "The caution")
+    yield from unsaid_of(subject, CueKind.CAUTION, "The caution")
 
 
 @checked(
@@ -150,13 +150,13 @@ def caution_unsaid(looked: Looked) -> Iterator[Found]:
     "whether moves carry the usual cautions for what they ask of the body",
     "Weight on wrists or knees, lying long on the back, head low, one leg, pressing: each has its usual caution.",
 )
-def caution_lacking(looked: Looked) -> Iterator[Found]:
+def caution_lacking(subject: Subject) -> Iterator[Found]:
     """A move carries none of a caution that is usual for it."""
-    lack = {item.id: found for item in looked.moves if (found := lacking(item.move))}
+    lack = {item.id: found for item in subject.moves if (found := lacking(item.move))}
     if lack:
         named = {one.condition for found in lack.values() for one in found}
-        ours = bool(named & looked.conditions)
-        names = listed(item.name for item in looked.moves if item.id in lack)
+        ours = bool(named & subject.conditions)
+        names = listed(item.name for item in subject.moves if item.id in lack)
         yield Found(
             f"No caution about {listed(sorted(named))} on {names}.",
             tuple(lack),
@@ -178,17 +178,17 @@ def _cautioned(item: Item, lack: dict[str, tuple[Caution, ...]]) -> Item:
     "injury, recent surgery, pregnancy, osteoporosis, uncontrolled blood pressure, glaucoma, dizziness or a joint "
     "replacement, people ask a licensed health professional.",
 )
-def no_usual_cautions(looked: Looked) -> Iterator[Found]:
+def no_usual_cautions(subject: Subject) -> Iterator[Found]:
     """Nobody says what the usual cautions are, or to ask a professional where somebody has something."""
-    words = " ".join(talk.words for talk in looked.talks)
+    words = " ".join(talk.words for talk in subject.talks)
     if not (says_tension(words) and says_rest(words)):
-        line = start_line(looked.conditions)
-        yield Found("The usual cautions are not said.", mend=say_at_start(looked, line))
-    elif len(looked.conditions) > 2 and not says_professional(words):
-        line = start_line(looked.conditions).removeprefix(start_line(())).strip()
+        line = start_line(subject.conditions)
+        yield Found("The usual cautions are not said.", mend=say_at_start(subject, line))
+    elif len(subject.conditions) > 2 and not says_professional(words):
+        line = start_line(subject.conditions).removeprefix(start_line(())).strip()
         yield Found(
             "Several people have something, and nobody says to ask a health professional.",
-            mend=say_at_start(looked, line),
+            mend=say_at_start(subject, line),
             severity=Severity.NOTE,
         )
 
@@ -200,17 +200,17 @@ def no_usual_cautions(looked: Looked) -> Iterator[Found]:
     "whether people are told to come up slowly from a head-low position, and from the floor",
     "Coming up fast makes people dizzy: slowly, the head last, with something to hold on to.",
 )
-def no_slow_rise(looked: Looked) -> Iterator[Found]:
+def no_slow_rise(subject: Subject) -> Iterator[Found]:
     """People come up from a fold or from the floor, and nothing says slowly."""
     fast: dict[str, bool] = {}
-    order = looked.moves
+    order = subject.moves
     for n, item in enumerate(order):
         after = order[n + 1] if n + 1 < len(order) else None
         move, said = item.move, item.words.release
         up = rises(move.posture, move.ends_in)
         if not up and after:
             up = rises(move.ends_in, after.move.posture)
-            said = f"{said} {_between(looked, item, after)} {after.words.moving} {after.words.there}"
+            said = f"{said} {_between(subject, item, after)} {after.words.moving} {after.words.there}"
         if up and not says_slowly(said):
             fast[item.id] = move.posture in FLOOR
     if fast:
@@ -221,9 +221,9 @@ def no_slow_rise(looked: Looked) -> Iterator[Found]:
         )
 
 
-def _between(looked: Looked, item: MoveItem, after: MoveItem) -> str:
-    at, to = looked.place[item.id], looked.place[after.id]
-    return " ".join(text.words for one in looked.items[at + 1 : to] for text in looked.texts.get(one.id, ()))
+def _between(subject: Subject, item: MoveItem, after: MoveItem) -> str:
+    at, to = subject.place[item.id], subject.place[after.id]
+    return " ".join(text.words for one in subject.items[at + 1 : to] for text in subject.texts.get(one.id, ()))
 
 
 def _rising(item: Item, fast: dict[str, bool]) -> Item:
@@ -240,14 +240,14 @@ def _rising(item: Item, fast: dict[str, bool]) -> Item:
     "whether people of poor balance have something to hold on to on one leg",
     "Older adults stand on one leg with a support within reach, or sit.",
 )
-def one_leg_unsupported(looked: Looked) -> Iterator[Found]:
+def one_leg_unsupported(subject: Subject) -> Iterator[Found]:
     """A move stands on one leg, without a support, in a group with poor balance."""
-    if not looked.has(Condition.BALANCE):
+    if not subject.has(Condition.BALANCE):
         return
-    for item in looked.moves:
+    for item in subject.moves:
         if item.move.posture is Posture.ONE_LEG:
             props = any(p.required and p.name in ("chair", "wall") for p in item.move.props)
-            if not props and not any(says_support(text.words) for text in looked.texts[item.id]):
+            if not props and not any(says_support(text.words) for text in subject.texts[item.id]):
                 yield Found(
                     f"{item.name} stands on one leg, and nobody says what to hold on to.",
                     (item.id,),
@@ -265,13 +265,13 @@ def one_leg_unsupported(looked: Looked) -> Iterator[Found]:
     "how long people of poor balance stand on one leg",
     "Older adults standing on one leg or without support: no hold beyond 20 to 30 s, or sit.",
 )
-def one_leg_long(looked: Looked) -> Iterator[Found]:
+def one_leg_long(subject: Subject) -> Iterator[Found]:
     """A hold on one leg is longer than the class allows, or than people of poor balance should."""
-    most = looked.style.one_leg_most_s or (ONE_LEG_MOST_S if looked.has(Condition.BALANCE) else 0)
+    most = subject.style.one_leg_most_s or (ONE_LEG_MOST_S if subject.has(Condition.BALANCE) else 0)
     if not most:
         return
-    for item in looked.moves:
-        holds = [s.seconds for s in looked.work[item.id] if s.kind in (SegmentKind.HOLD, SegmentKind.OPEN)]
+    for item in subject.moves:
+        holds = [s.seconds for s in subject.work[item.id] if s.kind in (SegmentKind.HOLD, SegmentKind.OPEN)]
         if item.move.posture is Posture.ONE_LEG and holds and max(holds) > most:
             yield Found(
                 f"{item.name} stands on one leg for {max(holds)} s; at most {most} s in this class.",
@@ -279,7 +279,7 @@ def one_leg_long(looked: Looked) -> Iterator[Found]:
                 facts=(("seconds", max(holds)), ("most", most)),
                 mend=Mend(f"Hold it for {most} s", each([item.id], partial(_held, most=most)))
                 if isinstance(item.dose, Hold)
-                else swapped(looked, item),
+                else swapped(subject, item),
             )
 
 
@@ -294,12 +294,12 @@ def _held(item: Item, most: int) -> Item:
     "whether anybody closes the eyes while standing",
     "With the eyes closed balance goes: people close them when they sit or lie, or hold on.",
 )
-def eyes_closed(looked: Looked) -> Iterator[Found]:
+def eyes_closed(subject: Subject) -> Iterator[Found]:
     """Words ask people who stand to close their eyes."""
-    severity = Severity.FIX if looked.has(Condition.BALANCE, Condition.DIZZINESS) else None
+    severity = Severity.FIX if subject.has(Condition.BALANCE, Condition.DIZZINESS) else None
     by_item: dict[str, list[Text]] = {}
-    for text in looked.all_texts:
-        if closes_eyes(text.words) and Base.of(looked.posture_in[text.item.id]) is Base.STANDING:
+    for text in subject.all_texts:
+        if closes_eyes(text.words) and Base.of(subject.posture_in[text.item.id]) is Base.STANDING:
             by_item.setdefault(text.item.id, []).append(text)
     for item, texts in by_item.items():
         first = closes_eyes(texts[0].words)[0]

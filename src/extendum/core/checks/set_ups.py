@@ -7,8 +7,8 @@ from dataclasses import replace
 from functools import partial
 
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
-from extendum.core.checks.looked import Looked
 from extendum.core.checks.mends import each, listed
+from extendum.core.checks.subject import Subject
 from extendum.core.edit.script_edits import remove_section
 from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.section import Role
@@ -26,9 +26,9 @@ LONG_AGAIN = 14
     "whether each section has a move, or at least some words",
     "A section without anything in it is announced and not held.",
 )
-def section_empty(looked: Looked) -> Iterator[Found]:
+def section_empty(subject: Subject) -> Iterator[Found]:
     """A warm-up or main section has no move, another nothing at all."""
-    for section, items in looked.sections:
+    for section, items in subject.sections:
         works = section.role in (Role.WARM_UP, Role.MAIN)
         if (works and not any(isinstance(item, MoveItem) for item in items)) or not items:
             bare = not section.items
@@ -47,24 +47,24 @@ def section_empty(looked: Looked) -> Iterator[Found]:
     "whether each move is set up in words the first time",
     "People on the floor, or with their back to you, have nothing but the words.",
 )
-def no_set_up(looked: Looked) -> Iterator[Found]:
+def no_set_up(subject: Subject) -> Iterator[Found]:
     """A move begins for the first time without a word."""
-    bare = [i for i in looked.moves if not (i.words.moving or i.words.there or i.words.demonstration)]
+    bare = [i for i in subject.moves if not (i.words.moving or i.words.there or i.words.demonstration)]
     if bare:
-        known = [item for item in bare if item.move.key in looked.entries]
+        known = [item for item in bare if item.move.key in subject.entries]
         yield Found(
             f"Nothing is said to get into {listed(item.name for item in bare)}.",
             tuple(item.id for item in bare),
-            mend=Mend("Take the library's words", each([i.id for i in known], partial(_library_words, looked=looked)))
+            mend=Mend("Take the library's words", each([i.id for i in known], partial(_library_words, subject=subject)))
             if known
             else None,
         )
 
 
-def _library_words(item: Item, looked: Looked) -> Item:
+def _library_words(item: Item, subject: Subject) -> Item:
     if not isinstance(item, MoveItem):
         return item
-    ours = looked.entries[item.move.key].words
+    ours = subject.entries[item.move.key].words
     return replace(item, words=replace(item.words, moving=ours.moving, there=ours.there))
 
 
@@ -75,27 +75,27 @@ def _library_words(item: Item, looked: Looked) -> Item:
     "whether a set-up that comes again is said in short",
     "In a later round or on the other side of a chain people know the move: short words leave more time for it.",
 )
-def again_long(looked: Looked) -> Iterator[Found]:
+def again_long(subject: Subject) -> Iterator[Found]:
     """A long set-up is said again in full."""
     long = []
-    for item in looked.moves:
+    for item in subject.moves:
         words = f"{item.words.moving} {item.words.there}"
         if not item.words.short and word_count(words) >= LONG_AGAIN and not item.between:
-            starts = {(s.round, s.pass_number) for s in looked.segments[item.id] if s.kind is SegmentKind.TRANSITION}
+            starts = {(s.round, s.pass_number) for s in subject.segments[item.id] if s.kind is SegmentKind.TRANSITION}
             if len(starts) > 1:
                 long.append(item)
     if long:
         yield Found(
             f"The whole set-up is said again in {listed(item.name for item in long)}.",
             tuple(item.id for item in long),
-            mend=Mend("Put short words there", each([i.id for i in long], partial(_shortened, looked=looked))),
+            mend=Mend("Put short words there", each([i.id for i in long], partial(_shortened, subject=subject))),
         )
 
 
-def _shortened(item: Item, looked: Looked) -> Item:
+def _shortened(item: Item, subject: Subject) -> Item:
     if not isinstance(item, MoveItem):
         return item
-    entry = looked.entries.get(item.move.key)
+    entry = subject.entries.get(item.move.key)
     short = entry.words.short if entry else ""
     if not short:
         side = " The {side} side." if item.move.sided else ""

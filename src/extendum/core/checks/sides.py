@@ -10,8 +10,8 @@ from functools import partial
 from typing import Any
 
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
-from extendum.core.checks.looked import Looked, Text
 from extendum.core.checks.mends import dosed, each, listed, rewritten
+from extendum.core.checks.subject import Subject, Text
 from extendum.core.edit.script_edits import set_group
 from extendum.core.model.body import Side
 from extendum.core.model.item import Item, MoveItem
@@ -39,14 +39,14 @@ def _first_side(segments: list[Segment]) -> Side | None:
     "whether the same side, as it is named, leads in every move",
     "People and teacher lose track when the first side changes without a reason; whichever side leads is a setting.",
 )
-def lead_wanders(looked: Looked) -> Iterator[Found]:
+def lead_wanders(subject: Subject) -> Iterator[Found]:
     """Some moves begin on the other side than the rest."""
-    lead = {item.id: side for item in looked.moves if (side := _first_side(looked.work[item.id]))}
+    lead = {item.id: side for item in subject.moves if (side := _first_side(subject.work[item.id]))}
     counts = Counter(lead.values())
     if len(counts) < 2:
         return
-    most = max(counts, key=lambda side: (counts[side], side is looked.style.lead_side))
-    others = [item for item in looked.moves if lead.get(item.id) is most.other]
+    most = max(counts, key=lambda side: (counts[side], side is subject.style.lead_side))
+    others = [item for item in subject.moves if lead.get(item.id) is most.other]
     yield Found(
         f"The {most} side leads in {counts[most]} moves, the {most.other} in {listed(i.name for i in others)}.",
         tuple(item.id for item in others),
@@ -77,9 +77,9 @@ def _led_by(script: Script, lead: Side) -> Script:
     "whether both sides get the same, where it is not marked as self-led",
     "Both sides come from one dose; an odd count of alternating reps gives one side more.",
 )
-def sides_unequal(looked: Looked) -> Iterator[Found]:
+def sides_unequal(subject: Subject) -> Iterator[Found]:
     """One side gets more than the other."""
-    for item in looked.moves:
+    for item in subject.moves:
         if item.self_led:
             continue
         count = item.dose.quantity.value
@@ -99,17 +99,17 @@ def sides_unequal(looked: Looked) -> Iterator[Found]:
     "whether each side of a move is said when it is come to",
     "A side that nobody names is the one that half of the class does twice.",
 )
-def side_unsaid(looked: Looked) -> Iterator[Found]:
+def side_unsaid(subject: Subject) -> Iterator[Found]:
     """The class changes to a side of a move, and no words say so."""
-    if looked.style.side_names is SideNames.UNSPOKEN:
+    if subject.style.side_names is SideNames.UNSPOKEN:
         return
-    for item in looked.moves:
+    for item in subject.moves:
         if not item.move.sided:
             continue
-        lead = _first_side(looked.work[item.id])
+        lead = _first_side(subject.work[item.id])
         if lead is None:
             continue
-        quiet = [side for side in (lead, lead.other) if not _named(looked, item, side, lead)]
+        quiet = [side for side in (lead, lead.other) if not _named(subject, item, side, lead)]
         if quiet:
             yield Found(
                 f"Nobody says {' or '.join(f'the {side} side' for side in quiet)} in {item.name}.",
@@ -118,11 +118,11 @@ def side_unsaid(looked: Looked) -> Iterator[Found]:
             )
 
 
-def _named(looked: Looked, item: MoveItem, side: Side, lead: Side) -> bool:
-    name = spoken_side(side, lead, looked.style.side_names)
-    for segment in looked.segments[item.id]:
+def _named(subject: Subject, item: MoveItem, side: Side, lead: Side) -> bool:
+    name = spoken_side(side, lead, subject.style.side_names)
+    for segment in subject.segments[item.id]:
         if segment.side is side:
-            for cue in looked.cues.get(segment.id, ()):
+            for cue in subject.cues.get(segment.id, ()):
                 if cue.kind in _ARRIVING and name in cue.text.casefold():
                     return True
                 if side is not lead and cue.kind is CueKind.SWITCH and _OTHERWISE.search(cue.text):
@@ -150,15 +150,15 @@ def _saying_sides(item: Item) -> Item:
     "whether each direction of a move is said when it is come to",
     "Circles go one way for half of the class and the other way for the rest when the change is not called.",
 )
-def direction_unsaid(looked: Looked) -> Iterator[Found]:
+def direction_unsaid(subject: Subject) -> Iterator[Found]:
     """The class changes to a direction of a move, and no words say so."""
-    for item in looked.moves:
+    for item in subject.moves:
         if not item.move.sidedness.by_direction:
             continue
         quiet = []
         for number, way in enumerate(item.move.directions):
-            own = [s for s in looked.segments[item.id] if s.direction == way]
-            said = [cue.text.casefold() for s in own for cue in looked.cues.get(s.id, ()) if cue.kind in _ARRIVING]
+            own = [s for s in subject.segments[item.id] if s.direction == way]
+            said = [cue.text.casefold() for s in own for cue in subject.cues.get(s.id, ()) if cue.kind in _ARRIVING]
             if not any(way.casefold() in text or (number and _TURNED.search(text)) for text in said):
                 quiet.append(way)
         if quiet:
@@ -185,14 +185,14 @@ def _saying_directions(item: Item) -> Item:
     "whether words of a sided move name left or right themselves",
     "What is typed as left is said as left on both sides; {side} and {other} always speak the side that is worked.",
 )
-def literal_side(looked: Looked) -> Iterator[Found]:
+def literal_side(subject: Subject) -> Iterator[Found]:
     """Words of a sided move hold left or right instead of a placeholder."""
-    for item in looked.moves:
+    for item in subject.moves:
         if not item.move.sided:
             continue
-        literal = [text for text in looked.texts[item.id] if literal_sides(text.words)]
+        literal = [text for text in subject.texts[item.id] if literal_sides(text.words)]
         if literal:
-            lead = _first_side(looked.work[item.id]) or looked.style.lead_side
+            lead = _first_side(subject.work[item.id]) or subject.style.lead_side
             yield Found(
                 f"{item.name} says “{literal_sides(literal[0].words)[0]}” itself, on both sides.",
                 (item.id,),

@@ -7,8 +7,8 @@ from functools import lru_cache, partial
 
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
 from extendum.core.checks.lexicon import SpokenNumber, claims, numbers, places, pushes
-from extendum.core.checks.looked import Looked, Text
 from extendum.core.checks.mends import drop_sentences, listed, rewritten
+from extendum.core.checks.subject import Subject, Text
 from extendum.core.model.body import Region
 from extendum.core.model.dose import Breaths, Dose, Hold, Open, Pulses, Reps, Timed
 from extendum.core.model.item import Talk
@@ -24,9 +24,9 @@ def _by_item(texts: list[Text]) -> dict[str, list[Text]]:
     return found
 
 
-def sayings(looked: Looked, said: Callable[[str], tuple[str, ...]]) -> Iterator[tuple[str, list[Text], str]]:
+def sayings(subject: Subject, said: Callable[[str], tuple[str, ...]]) -> Iterator[tuple[str, list[Text], str]]:
     """Items whose words say something: the item's id, its texts that do, and the first thing said."""
-    telling = _by_item([text for text in looked.all_texts if said(text.words)])
+    telling = _by_item([text for text in subject.all_texts if said(text.words)])
     for item, texts in telling.items():
         yield item, texts, said(texts[0].words)[0]
 
@@ -39,9 +39,9 @@ def sayings(looked: Looked, said: Callable[[str], tuple[str, ...]]) -> Iterator[
     "Stretching and cooling down do little for soreness on the next day (Herbert and others, 2011; Van Hooren and "
     "Peake, 2018); the rest is not known to be true either.",
 )
-def claim(looked: Looked) -> Iterator[Found]:
+def claim(subject: Subject) -> Iterator[Found]:
     """Words promise what a stretch class cannot keep."""
-    for item, texts, first in sayings(looked, claims):
+    for item, texts, first in sayings(subject, claims):
         name = texts[0].item.name
         yield Found(f"{name} promises: “{first}”.", (item,), mend=drop_sentences(texts, claims))
 
@@ -53,9 +53,9 @@ def claim(looked: Looked) -> Iterator[Found]:
     "whether words push people through pain, or as far as they can",
     "Mild tension, never sharp pain: words that push say the opposite, above all to people who are very flexible.",
 )
-def pushing(looked: Looked) -> Iterator[Found]:
+def pushing(subject: Subject) -> Iterator[Found]:
     """Words push people further than a mild tension."""
-    for item, texts, first in sayings(looked, pushes):
+    for item, texts, first in sayings(subject, pushes):
         name = texts[0].item.name
         yield Found(f"{name} pushes: “{first}”.", (item,), mend=drop_sentences(texts, pushes))
 
@@ -67,13 +67,13 @@ def pushing(looked: Looked) -> Iterator[Found]:
     "whether the place that words name is one that the move is for",
     "People who feel it where they were told, and it is the wrong place, go deeper there.",
 )
-def feel_elsewhere(looked: Looked) -> Iterator[Found]:
+def feel_elsewhere(subject: Subject) -> Iterator[Found]:
     """What to feel names a place that is no target of the move."""
-    for item in looked.moves:
+    for item in subject.moves:
         regions = {target.region for target in item.move.targets}
         if not regions or Region.WHOLE_BODY in regions:
             continue
-        for text in looked.texts[item.id]:
+        for text in subject.texts[item.id]:
             named = places(text.words) if text.field == PromptKind.FEEL else _places_to_feel(text.words)
             wrong = next((place for place, meant in named if not meant & regions), "")
             if wrong:
@@ -99,15 +99,15 @@ def _places_to_feel(words: str) -> tuple[tuple[str, frozenset[Region]], ...]:
     "whether numbers in the words are what is done",
     "Ten minutes that are twelve, five breaths that are three: a placeholder always says what it really is.",
 )
-def number_false(looked: Looked) -> Iterator[Found]:
+def number_false(subject: Subject) -> Iterator[Found]:
     """A number that is said is not the number that is done."""
-    true: Callable[[Text], dict[str, set[int]]] = partial(_true_numbers, looked)
-    for item_id, texts in looked.texts.items():
+    true: Callable[[Text], dict[str, set[int]]] = partial(_true_numbers, subject)
+    for item_id, texts in subject.texts.items():
         spoken = [text for text in texts if any(not one.more for one in numbers(text.words))]
         wrong = [(text, one) for text in spoken for one in _false(text, true(text))]
         if wrong:
             text, one = wrong[0]
-            is_so = _really(looked, text, one.unit) or sorted(true(text)[one.unit])
+            is_so = _really(subject, text, one.unit) or sorted(true(text)[one.unit])
             told = f"; it is {listed(map(str, is_so), 3)}" if is_so else ""
             unit = _placeholder(text, one)
             mend = Mend(f"Put {{{unit}}} there", rewritten([t for t, _ in wrong], partial(_told, true=true)))
@@ -140,35 +140,35 @@ def _placeholder(text: Text, one: SpokenNumber) -> str:
     return one.unit if says.get(one.unit, True) and not text.item.then else ""
 
 
-def _true_numbers(looked: Looked, text: Text) -> dict[str, set[int]]:
+def _true_numbers(subject: Subject, text: Text) -> dict[str, set[int]]:
     """What numbers of each unit are true in a text; a unit that is not among them can be anything."""
-    moves = len(looked.moves)
-    rounds = {g.rounds for section in looked.script.sections for g in section.groups if g.rounds > 1}
+    moves = len(subject.moves)
+    rounds = {g.rounds for section in subject.script.sections for g in section.groups if g.rounds > 1}
     if isinstance(text.item, Talk):
         true = {"moves": {moves}, "rounds": rounds}
-        opens = looked.items and text.item.id == looked.items[0].id
-        return true | ({"minutes": {whole_minutes(looked.timeline.length_s)}} if opens else {})
+        opens = subject.items and text.item.id == subject.items[0].id
+        return true | ({"minutes": {whole_minutes(subject.timeline.length_s)}} if opens else {})
     item, seconds, counts = text.item, set[int](), {text.item.sets}
-    for segment in looked.work[item.id]:
+    for segment in subject.work[item.id]:
         seconds.add(segment.seconds)
-        counts.add(round(segment.seconds * 1000 / looked.style.breath_ms))
+        counts.add(round(segment.seconds * 1000 / subject.style.breath_ms))
     for dose in item.doses:
         phases, more = _inside(dose)
         seconds |= phases
         counts |= more
-    seconds |= {item.rest_s, item.demonstrate_s, sum(s.seconds for s in looked.work[item.id])}
-    for group in (g for section in looked.script.sections for g in section.groups if item in g.items):
+    seconds |= {item.rest_s, item.demonstrate_s, sum(s.seconds for s in subject.work[item.id])}
+    for group in (g for section in subject.script.sections for g in section.groups if item in g.items):
         if group.rounds > 1 and group.taper_percent < 100:
             return {"rounds": rounds}
     return {"seconds": seconds, "count": counts, "rounds": rounds}
 
 
-def _really(looked: Looked, text: Text, unit: str) -> list[int]:
+def _really(subject: Subject, text: Text, unit: str) -> list[int]:
     """What a number of a move should have said: its seconds in each pass, or its count."""
     if isinstance(text.item, Talk) or unit not in ("seconds", "count"):
         return []
     if unit == "seconds":
-        return sorted({segment.seconds for segment in looked.work[text.item.id]})
+        return sorted({segment.seconds for segment in subject.work[text.item.id]})
     return [] if isinstance(text.item.dose, Hold | Timed | Open) else [text.item.dose.quantity.value]
 
 
@@ -188,14 +188,14 @@ def _inside(dose: Dose) -> tuple[set[int], set[int]]:
     "whether words of a move say how many seconds are left",
     "“Ten more seconds” said by hand lasts anything from five to sixteen; calls of the time left come from the clock.",
 )
-def seconds_guessed(looked: Looked) -> Iterator[Found]:
+def seconds_guessed(subject: Subject) -> Iterator[Found]:
     """Words say how much is left, without knowing it."""
 
     def guesses(words: str) -> tuple[str, ...]:
         return tuple(one.phrase for one in numbers(words) if one.more and one.unit == "seconds")
 
-    for item in looked.moves:
-        texts = [text for text in looked.texts[item.id] if guesses(text.words)]
+    for item in subject.moves:
+        texts = [text for text in subject.texts[item.id] if guesses(text.words)]
         if texts:
             yield Found(
                 f"{item.name} says “{guesses(texts[0].words)[0]}” whenever it is read.",

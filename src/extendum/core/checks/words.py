@@ -8,8 +8,8 @@ from dataclasses import replace
 from functools import partial
 
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
-from extendum.core.checks.looked import Looked
 from extendum.core.checks.mends import each, listed, with_time_to_say
+from extendum.core.checks.subject import Subject
 from extendum.core.edit.script_edits import set_group
 from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.script import Script
@@ -37,21 +37,21 @@ _WAYS = (SegmentKind.TRANSITION, SegmentKind.SWITCH, SegmentKind.TURN)
     "whether words on the way last much longer than the way",
     "People who are there already stand and wait, and the time is taken from what the class is for.",
 )
-def words_push(looked: Looked) -> Iterator[Found]:
+def words_push(subject: Subject) -> Iterator[Found]:
     """Words said while moving last longer than anybody moves."""
     pushed: dict[str, int] = {}
     first = ""
-    for item in looked.moves:
-        for segment in looked.segments[item.id]:
+    for item in subject.moves:
+        for segment in subject.segments[item.id]:
             if segment.way_s and segment.kind in _WAYS:
-                said = looked.cues.get(segment.id)
+                said = subject.cues.get(segment.id)
                 over = -(-(said[-1].end_ms - segment.start_s * 1000) // 1000) - segment.way_s if said else 0
                 if over >= PUSHED_S and segment.seconds > segment.way_s:
                     pushed[item.id] = max(over, pushed.get(item.id, 0))
                     first = first or segment.id
     if pushed:
         most = max(pushed.values())
-        names = listed(item.name for item in looked.moves if item.id in pushed)
+        names = listed(item.name for item in subject.moves if item.id in pushed)
         yield Found(
             f"Words on the way last longer than the way, by up to {most} s: {names}.",
             tuple(pushed),
@@ -67,14 +67,14 @@ def words_push(looked: Looked) -> Iterator[Found]:
     "whether the words of a talk fit its time",
     "Speaking time is words by the class's rate and a pause at each sentence; what does not fit stays unsaid.",
 )
-def talk_overruns(looked: Looked) -> Iterator[Found]:
+def talk_overruns(subject: Subject) -> Iterator[Found]:
     """A talk has more words than time."""
-    unsaid = {one.of.item for one in looked.timeline.unsaid if one.rule == "talk-overrun"}
-    for talk in looked.talks:
+    unsaid = {one.of.item for one in subject.timeline.unsaid if one.rule == "talk-overrun"}
+    for talk in subject.talks:
         if talk.id in unsaid:
             has = talk.quantity.value
-            lost = next(one.text for one in looked.timeline.unsaid if one.of.item == talk.id)
-            needs = talk_needs_s(looked.script, talk.id)
+            lost = next(one.text for one in subject.timeline.unsaid if one.of.item == talk.id)
+            needs = talk_needs_s(subject.script, talk.id)
             yield Found(
                 f"{talk.name} has {has} s and words for {needs} s: “{lost}” stays unsaid.",
                 (talk.id,),
@@ -90,15 +90,15 @@ def talk_overruns(looked: Looked) -> Iterator[Found]:
     "whether a group's cadence leaves time to get there and to say it",
     "From the end of one pass to the next, people have to get there; what is not said is listed as unsaid.",
 )
-def cadence_short(looked: Looked) -> Iterator[Found]:
+def cadence_short(subject: Subject) -> Iterator[Found]:
     """A fixed cadence is too short for the bodies or the words of its moves."""
-    unsaid = Counter(one.of.item for one in looked.timeline.unsaid if one.rule == "cadence-short")
-    for group in (group for section in looked.script.sections for group in section.groups if group.cadence_s):
+    unsaid = Counter(one.of.item for one in subject.timeline.unsaid if one.rule == "cadence-short")
+    for group in (group for section in subject.script.sections for group in section.groups if group.cadence_s):
         needs = {}
         for item in (one for one in group.items if isinstance(one, MoveItem) and one.present):
-            ways = [s for s in looked.segments[item.id] if s.kind in _WAYS]
+            ways = [s for s in subject.segments[item.id] if s.kind in _WAYS]
             if unsaid[item.id] or any(s.way_s > s.seconds for s in ways):
-                settle_s = looked.style.settle_s if item.dose.settles else 0
+                settle_s = subject.style.settle_s if item.dose.settles else 0
                 needs[item] = settle_s + max(max(s.way_s, ceil_s(s.words_ms)) for s in ways)
         if needs:
             yield _too_short(group, needs, sum(unsaid[item.id] for item in needs))
@@ -124,16 +124,16 @@ def _too_short(group: Group, needs: dict[MoveItem, int], lost: int) -> Found:
     "whether each hold has some seconds without words",
     "People feel a stretch when nobody talks; a hold that is talked through has no quiet left.",
 )
-def no_quiet(looked: Looked) -> Iterator[Found]:
+def no_quiet(subject: Subject) -> Iterator[Found]:
     """A hold has no stretch of quiet in it."""
     loud: dict[str, Segment] = {}
-    for item in looked.moves:
-        for segment in looked.work[item.id]:
+    for item in subject.moves:
+        for segment in subject.work[item.id]:
             holds = segment.kind is SegmentKind.HOLD and segment.seconds >= QUIET_HOLD_S
-            if holds and _quiet_ms(segment, looked.cues.get(segment.id, [])) < QUIET_S * 1000:
+            if holds and _quiet_ms(segment, subject.cues.get(segment.id, [])) < QUIET_S * 1000:
                 loud.setdefault(item.id, segment)
     if loud:
-        names = listed(item.name for item in looked.moves if item.id in loud)
+        names = listed(item.name for item in subject.moves if item.id in loud)
         yield Found(
             f"No {QUIET_S} s without words anywhere in the hold of {names}.",
             tuple(loud),
@@ -145,8 +145,8 @@ def no_quiet(looked: Looked) -> Iterator[Found]:
 def _quieter(script: Script) -> Script:
     """The script with prompts taken out of the holds that have no quiet, one of each at a time until they have."""
     while True:
-        looked = Looked(script, compile_script(script))
-        quieter = each([item for found in no_quiet.find(looked) for item in found.items], _saying_less)(script)
+        subject = Subject(script, compile_script(script))
+        quieter = each([item for found in no_quiet.find(subject) for item in found.items], _saying_less)(script)
         if quieter == script:
             return script
         script = quieter
@@ -177,10 +177,10 @@ def _quiet_ms(segment: Segment, cues: list[Cue]) -> int:
     "how much of the whole class is spoken",
     "Spoken seconds over all seconds; most classes lie below 80 %.",
 )
-def talk_fills(looked: Looked) -> Iterator[Found]:
+def talk_fills(subject: Subject) -> Iterator[Found]:
     """Nearly all of the class is spoken."""
-    spoken = sum(cue.end_ms - cue.start_ms for cue in looked.timeline.cues if cue.mode is Mode.SPOKEN)
-    percent = round(spoken / (10 * looked.timeline.length_s)) if looked.timeline.length_s else 0
+    spoken = sum(cue.end_ms - cue.start_ms for cue in subject.timeline.cues if cue.mode is Mode.SPOKEN)
+    percent = round(spoken / (10 * subject.timeline.length_s)) if subject.timeline.length_s else 0
     if percent > TALK_MOST_PERCENT:
         yield Found(f"{percent} % of the class is spoken.", facts=(("percent", percent),))
 
@@ -192,14 +192,14 @@ def talk_fills(looked: Looked) -> Iterator[Found]:
     f"whether the same reminder is said more than {REMINDERS_MOST} times",
     "What is said ten times is heard twice.",
 )
-def reminder_often(looked: Looked) -> Iterator[Found]:
+def reminder_often(subject: Subject) -> Iterator[Found]:
     """The same reminder is said again and again."""
-    found = repeated(looked.timeline)
+    found = repeated(subject.timeline)
     if not found:
         return
     text, times = found[0]
     key = reminder(text)
-    items = [i for i in looked.moves if any(reminder(p.text) == key for p in i.words.prompts)]
+    items = [i for i in subject.moves if any(reminder(p.text) == key for p in i.words.prompts)]
     more = f", and {len(found) - 1} others too often" if len(found) > 1 else ""
     yield Found(
         f"“{text}” is said {times} times{more}.",

@@ -78,7 +78,7 @@ class Tally:
 
 
 class World(NamedTuple):
-    """What words may say of the whole class, as a branch of a net takes it to be."""
+    """What words may say of the whole class, as a branch of a graph takes it to be."""
 
     moves: int
     needs: str

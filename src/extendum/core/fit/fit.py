@@ -16,8 +16,8 @@ import numpy as np
 from extendum.core.edit.script_edits import replace_items
 from extendum.core.fit.counted import Tally, Wanted
 from extendum.core.fit.dose_options import Choice
-from extendum.core.fit.graph import Net
-from extendum.core.fit.paths import Ways
+from extendum.core.fit.graph import Graph
+from extendum.core.fit.paths import Paths
 from extendum.core.fit.solver import FAR, Tables, Taken
 from extendum.core.model.brief import LONGEST_CLASS_S
 from extendum.core.model.dose_values import Ints, actual
@@ -98,20 +98,20 @@ class Fitter:
         self._first: tuple[int, Tables] | None = None
 
     @cached_property
-    def net(self) -> Net:
-        """The net of all ways."""
+    def graph(self) -> Graph:
+        """The graph of all ways."""
         tally = Tally(self.script, self._wanted)
-        return Ways(self.script, self._minutes, self._going, tally, self._drop_costs).net()
+        return Paths(self.script, self._minutes, self._going, tally, self._drop_costs).graph()
 
     @property
     def least_s(self) -> int:
         """The shortest that the class can be; 0 when it cannot be at all."""
-        return self.net.extremes[0] if self.net.extremes else 0
+        return self.graph.extremes[0] if self.graph.extremes else 0
 
     @property
     def most_s(self) -> int:
         """The longest that the class can be."""
-        return self.net.extremes[1] if self.net.extremes else 0
+        return self.graph.extremes[1] if self.graph.extremes else 0
 
     @cached_property
     def reachable(self) -> Ints:
@@ -133,12 +133,12 @@ class Fitter:
     @cached_property
     def _tables(self) -> Tables:
         """The tables of every length considered."""
-        return Tables(self.net, 0, self._up_to_s)
+        return Tables(self.graph, 0, self._up_to_s)
 
     def _holding(self, target_s: int) -> Tables:
         """Tables that hold a length; the first tables made hold only the length first asked for."""
         if self._first is None and "_tables" not in self.__dict__:
-            self._first = target_s, Tables(self.net, target_s, min(target_s, self._up_to_s))
+            self._first = target_s, Tables(self.graph, target_s, min(target_s, self._up_to_s))
         return self._first[1] if self._first is not None and self._first[0] == target_s else self._tables
 
     def _for(self, target_s: int) -> Fitter:
@@ -195,7 +195,7 @@ class Fitter:
 
     def _around(self, target_s: int) -> tuple[int | None, int | None]:
         """The nearest lengths below and above one that cannot be reached."""
-        can_be = self.net.extremes is not None
+        can_be = self.graph.extremes is not None
         if can_be and target_s < self.least_s <= self._up_to_s:
             return None, self.least_s
         if can_be and self.most_s < target_s and self.most_s <= self._up_to_s:

@@ -1,4 +1,4 @@
-"""A net of decisions: a node is a place in the class; an edge keeps an item or leaves it out."""
+"""A graph of decisions: a node is a place in the class; an edge keeps an item or leaves it out."""
 
 from __future__ import annotations
 
@@ -37,7 +37,7 @@ def _both(one: Span, other: Span | None) -> Span:
     return one if other is None else (min(one[0], other[0]), max(one[1], other[1]))
 
 
-class Net:
+class Graph:
     """All ways through the decisions of a class, from a root to an end."""
 
     def __init__(self, root: Node, nodes: Iterable[Node], end: Node) -> None:

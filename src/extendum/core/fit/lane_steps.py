@@ -18,7 +18,7 @@ from extendum.core.timing.sequence import Pass, Step, arrived, visit
 Told = Before | tuple[str, ...]
 
 
-class Course:
+class LaneSteps:
     """One group's lanes, with the steps of its items and where they lead."""
 
     def __init__(self, group: Group, items: tuple[Item, ...], class_lead: Side, places: Places) -> None:

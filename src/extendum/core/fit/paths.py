@@ -1,8 +1,8 @@
 """Every way that a class can be cut: which of the optional items stay, and what each step then meets.
 
-A step's transition depends on the step before it, so the ways are a net: its places say where bodies
+A step's transition depends on the step before it, so the ways are a graph: its places say where bodies
 and props are. In a group that repeats, or does a chain side by side, a pass also meets what ends the
-round or the other side; there the net has one branch per possible end. What words say of the other
+round or the other side; there the graph has one branch per possible end. What words say of the other
 moves (how many, which is next, what is needed) is fixed at the start of a branch and checked at its end.
 """
 
@@ -13,9 +13,9 @@ from itertools import combinations
 from typing import NamedTuple
 
 from extendum.core.fit.counted import MayGo, Tallied, Tally, World, worlds
-from extendum.core.fit.graph import Edge, Net, Node
+from extendum.core.fit.graph import Edge, Graph, Node
 from extendum.core.fit.item_options import OF_THOSE_TO_COME, Context, Offer, Offers
-from extendum.core.fit.lane_steps import Course
+from extendum.core.fit.lane_steps import LaneSteps
 from extendum.core.fit.lanes import Before, Places, came_true
 from extendum.core.model.item import Item, MoveItem, is_out
 from extendum.core.model.script import Script
@@ -37,8 +37,8 @@ class Place(NamedTuple):
     promised: str | None = None
 
 
-class Ways:
-    """Builds the net of a script."""
+class Paths:
+    """Builds the graph of a script."""
 
     def __init__(
         self,
@@ -54,7 +54,7 @@ class Ways:
         self._places = Places()
         self._nodes: list[Node] = []
         self._rank = 0
-        self._courses: dict[str, Course] = {}
+        self._courses: dict[str, LaneSteps] = {}
         self._made: dict[object, Offer] = {}
         self._groups = [
             (group, tuple(item for item in group.items if not is_out(item)))
@@ -68,8 +68,8 @@ class Ways:
         #: The moves in the order in which the class comes to them, whichever of them stay.
         self._moves = list({item.id: item for item in moves}.values())
 
-    def net(self) -> Net:
-        """The net of all ways."""
+    def graph(self) -> Graph:
+        """The graph of all ways."""
         root, end = self._at(0), Node(1 << 30)
         every = [item for _, items in self._groups for item in items]
         for world in worlds(every, self._may_go, self._tally):
@@ -84,7 +84,7 @@ class Ways:
                 told = place.promised in (None, "") and self._tally.facts(place.tallied) == world.tallied
                 if told and self._tally.accepts(place.tallied):
                     node.edges.append(Edge(end))
-        return Net(root, self._nodes, end)
+        return Graph(root, self._nodes, end)
 
     def _facts(self, world: World, group: Group) -> Facts:
         """What words may say in a group of what is the same all along it."""
@@ -224,7 +224,7 @@ class Ways:
     ) -> None:
         """All ways through a group at once: places of each lane, for every guess of where lanes begin."""
         if group.id not in self._courses:
-            self._courses[group.id] = Course(group, items, self._lead, self._places)
+            self._courses[group.id] = LaneSteps(group, items, self._lead, self._places)
         course = self._courses[group.id]
         for guess in course.guesses(entry, self._may_go):
             here: dict[Place, Node] = {}
@@ -241,7 +241,7 @@ class Ways:
                     node.edges.append(Edge(to))
 
     def _item(
-        self, group: Group, course: Course, item: Item, here: dict[Place, Node], world: World, rank: int
+        self, group: Group, course: LaneSteps, item: Item, here: dict[Place, Node], world: World, rank: int
     ) -> dict[Place, Node]:
         """The places after an item, kept or left out."""
         found: dict[Place, Node] = {}

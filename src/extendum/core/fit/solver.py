@@ -12,7 +12,7 @@ from typing import NamedTuple
 import numpy as np
 
 from extendum.core.fit.dose_options import Choice
-from extendum.core.fit.graph import Edge, Net, Node
+from extendum.core.fit.graph import Edge, Graph, Node
 from extendum.core.fit.item_options import NOTHING
 from extendum.core.model.dose_values import Ints
 from extendum.core.model.item import Item
@@ -50,15 +50,15 @@ class Taken(NamedTuple):
 
 
 class Tables:
-    """The tables of all nodes of a net."""
+    """The tables of all nodes of a graph."""
 
-    def __init__(self, net: Net, least_s: int, most_s: int) -> None:
+    def __init__(self, graph: Graph, least_s: int, most_s: int) -> None:
         """For whole lengths from least to most: of each node, what can be after it on a way to one of them."""
-        self._root = net.root
-        self._of: dict[Node, Table] = {net.end: Table(0, np.zeros(1, dtype=np.int64))}
+        self._root = graph.root
+        self._of: dict[Node, Table] = {graph.end: Table(0, np.zeros(1, dtype=np.int64))}
         self._after: dict[tuple[int, int, int], Table] = {}
-        before, after = net.before, net.after
-        for node in net.nodes:
+        before, after = graph.before, graph.after
+        for node in graph.nodes:
             if node not in before:
                 continue
             (least_before_s, most_before_s), (least_after_s, most_after_s) = before[node], after[node]

@@ -16,7 +16,7 @@ import numpy as np
 from extendum.core.fit.dose_options import Choice, Visited, choices_of
 from extendum.core.fit.explain import changes_words, names
 from extendum.core.fit.fit import Change
-from extendum.core.fit.graph import Edge, Net, Node
+from extendum.core.fit.graph import Edge, Graph, Node
 from extendum.core.fit.item_options import Offer
 from extendum.core.fit.solver import FAR, Tables
 from extendum.core.model.dose import Manner, Timed
@@ -92,9 +92,9 @@ def _fitted(units: Sequence[_Unit], wanted: int) -> tuple[int, Fits, tuple[Chang
     nodes = [Node(n) for n in range(len(units) + 1)]
     for node, after, unit in zip(nodes, nodes[1:], units, strict=False):
         node.edges.append(Edge(after, unit.choice.item, Offer.of((unit.choice,), 0)))
-    net = Net(nodes[0], nodes[:-1], nodes[-1])
-    least_s, most_s = net.extremes or (0, 0)
-    tables = Tables(net, least_s, most_s)
+    graph = Graph(nodes[0], nodes[:-1], nodes[-1])
+    least_s, most_s = graph.extremes or (0, 0)
+    tables = Tables(graph, least_s, most_s)
     if tables.root is None:  # nothing can give
         return 0, (), ()
     reachable = np.flatnonzero(tables.root.costs < FAR) + tables.root.low

@@ -115,7 +115,7 @@ def matched(run: Run, ms: int) -> Run:
     """The run in which the other side of the current work gets this long."""
     step = run.step
     other = index_of(run, step.partner) if step.works and step.partner else None
-    if other is None or other <= run.at or not ms:
+    if other is None or not ms:
         return run
     return with_step(run, other, ms=ms, waits=False)
 

@@ -29,7 +29,7 @@ class Text(NamedTuple):
     prompt: int | None = None
 
 
-class Looked:
+class Subject:
     """A script with its timeline; the library is where alternatives come from, and may be empty.
 
     ``taken`` gives the mark of a library's move by its key, as `MoveItem.taken` keeps it.
