@@ -1,14 +1,18 @@
 """Edits: each gives a new script and leaves the old one as it was."""
 
+from dataclasses import replace
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from extendum.core.edit import script_edits as edit
+from extendum.core.edit.import_clashes import clashes
 from extendum.core.model.dose import Elastic
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import Talk
 from extendum.core.model.section import Role
+from extendum.core.model.style import CueStyle
 from extendum.formats.library import shipped_move
 from tests.strategies import scripts
 
@@ -78,3 +82,21 @@ def test_what_is_not_there_is_refused(script):
     ):
         with pytest.raises(RefusedError):
             wrong()
+
+
+def test_moves_clash_where_they_have_one_key_and_are_not_the_same():
+    script, _ = edit.add_move(edit.new_script("Given", 600), shipped_move("calf-lean"))
+    own = shipped_move("calf-lean").move
+    other = replace(own, name="Wall lean")
+    assert clashes(script, {"calf-lean": own}) == {}
+    assert clashes(script, {"calf-lean": other}) == {"calf-lean": (own, other)}
+    assert clashes(script, {"bridge": other}) == {}
+
+
+@pytest.mark.parametrize(("seconds", "allowed"), [(2, False), (3, True), (600, True), (601, False)])
+def test_calls_of_the_time_left_are_three_seconds_to_ten_minutes_before_the_end(seconds, allowed):
+    try:
+        assert CueStyle(time_left=(seconds,)).time_left == (seconds,)
+        assert allowed
+    except RefusedError:
+        assert not allowed

@@ -167,6 +167,19 @@ def test_a_fault_is_found_when_a_pose_has_it():
         assert any(fault in one for one in faults(body_of(pose))), fault
 
 
+@pytest.mark.parametrize(
+    ("asked", "fault"),
+    [
+        ({"arm_l": [0, 10, 0, 164]}, []),  # the elbow is carried ten degrees open
+        ({"arm_l": [0, 10, 0, 166]}, ["elbow_l bent by 156"]),
+        ({"leg_l": [90, 0, 0, -160]}, []),
+        ({"leg_l": [90, 0, 0, -162]}, ["knee_l bent by 162"]),
+    ],
+)
+def test_elbows_and_knees_bend_so_far_and_no_further(asked, fault):
+    assert list(faults(body_of(pose_from(asked, Pose())))) == fault
+
+
 def test_a_move_of_ones_own_takes_the_figure_of_another_turned_over_and_seen_from_elsewhere():
     calf = shipped_move("calf-lean").move
     assert figure_of(replace(calf, key="", figure="")) is None

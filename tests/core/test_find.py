@@ -2,7 +2,7 @@
 
 import pytest
 
-from extendum.core.moves.find import Query, find, words_in
+from extendum.core.moves.find import Query, _nearly, find, words_in
 from extendum.formats.library import shipped_moves
 
 MOVES = shipped_moves()
@@ -63,3 +63,17 @@ def test_what_is_near_nothing_finds_nothing_and_slips_add_nothing_to_what_is_the
 def words_of(entry):
     targets = " ".join(target.region for target in entry.move.targets)
     return words_in(" ".join((entry.move.name, *entry.aliases, targets)))
+
+
+@pytest.mark.parametrize(
+    ("typed", "word", "meant"),
+    [
+        ("shuoldre", "shoulder", True),  # two slips in eight letters
+        ("tsrecth", "stretch", False),  # two in seven
+        ("sretch", "stretch", True),
+        ("cafl", "calf", True),
+        ("hpi", "hip", False),
+    ],
+)
+def test_longer_words_may_have_more_slips(typed, word, meant):
+    assert _nearly(typed, {word}) == (frozenset({word}) if meant else frozenset())

@@ -1,5 +1,6 @@
 """A recording is heard: measured on texts in different styles, three of them written before and never tuned to."""
 
+import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -110,3 +111,10 @@ def test_anything_is_read_or_refused_and_never_breaks(text):
         return
     found = heard_report(said, hear(said, ["Calf lean"]))
     assert found.length_s >= 0
+
+
+@pytest.mark.parametrize(("gap", "switches"), [(11.9, 1), (12, 2)])
+def test_what_is_said_again_within_twelve_seconds_is_the_same(gap, switches):
+    said = lines((0, "Calf stretch. Step your left foot back."), (10, "And hold."), (40, "Other side."))
+    said += lines((40 + gap, "Other side."), (90, "Release."))
+    assert sum(guess.what is What.SWITCH for guess in hear(said).guesses) == switches

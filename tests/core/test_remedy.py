@@ -7,7 +7,11 @@ from extendum.core.edit.script_edits import add_move, new_script, set_group
 from extendum.core.fit.explain import changes_words, fit_sentence, refusal_lines
 from extendum.core.fit.fit import Change, Fit, Fitter
 from extendum.core.fit.remedy import Gives, apply, remedies
-from extendum.core.model.item import Keep
+from extendum.core.model.dose import Elastic, Hold
+from extendum.core.model.item import Keep, MoveItem
+from extendum.core.model.move import Move
+from extendum.core.model.script import Script
+from extendum.core.model.section import Group, Role, Section
 from extendum.core.timing.layout import length_of
 from extendum.formats.library import shipped_move
 from tests.core.test_fit import slow
@@ -89,3 +93,18 @@ def test_what_changes_is_told_in_one_sentence():
     assert changes_words(changes) == told
     fit = Fit(600, True, two_moves(), 1, 600, 600, (), changes)
     assert fit_sentence(fit) == f"10:00 to the second: {told}."
+
+
+def test_where_no_single_limit_is_enough_all_are_moved_by_the_smallest_share_that_is():
+    items = tuple(MoveItem(f"i{n}", Move(f"Hold {n}"), Hold(Elastic(18, 19, 20))) for n in range(24))
+    script = Script("Many", sections=(Section("s", "", Role.MAIN, (Group("g", "", items),)),))
+    most_s = Fitter(script).most_s
+    for more_s, share in ((45, 10), (49, 20)):  # one hold alone gives 40 s, a tenth of all 48
+        shares = [one.value for one in remedies(Fitter(script).fit(most_s + more_s)) if one.gives is Gives.ALL]
+        assert shares == [share]
+
+
+def test_many_items_are_counted_and_few_are_named():
+    out = [Change(f"i{n}", f"Move {n}", "s", 30, None, "hold") for n in range(5)]
+    assert changes_words(out[:4]) == "Move 0, Move 1, Move 2 and Move 3 out"
+    assert changes_words(out) == "five items out"

@@ -8,13 +8,13 @@ from hypothesis import given, settings
 from extendum.core.edit import script_edits as edit
 from extendum.core.edit.brief_edits import apply_audience, audience_of
 from extendum.core.model.audience import PROFILES, Condition, WhatNext
-from extendum.core.model.body import Posture, Region
+from extendum.core.model.body import Posture, Region, Stance
 from extendum.core.model.brief import AtHand
-from extendum.core.model.move import Kind
+from extendum.core.model.move import Kind, Move
 from extendum.core.model.section import Role
 from extendum.core.model.style import HoldConvention
 from extendum.core.moves.objections import concerns, objections
-from extendum.core.moves.suggest import missing_areas, sets_to_begin, stand_ins, suggest
+from extendum.core.moves.suggest import Place, _effort, missing_areas, sets_to_begin, stand_ins, suggest
 from extendum.formats.library import shipped_move, shipped_moves, starting_sets
 from tests.strategies import scripts
 
@@ -180,3 +180,19 @@ def test_sets_begin_an_empty_section_keep_to_the_brief_and_fit_its_part():
     closing = sets_to_begin(begun, MOVES, starting_sets(), "g2")
     assert closing[0].key == "close-seated"
     assert "warm-chair" not in {one.key for one in closing}  # one of its moves is in the class
+
+
+@pytest.mark.parametrize(
+    ("role", "was", "effort", "points"),
+    [
+        (Role.MAIN, 2, 3, []),
+        (Role.MAIN, 2, 4, [-12]),
+        (Role.MAIN, 4, 1, [-24]),
+        (Role.CLOSING, 2, 2, [8]),
+        (Role.CLOSING, 2, 4, [-24]),
+        (Role.WARM_UP, 2, 3, [8]),
+    ],
+)
+def test_effort_rises_by_single_steps_and_not_into_the_close(role, was, effort, points):
+    place = Place(role, Stance(Posture.STANDING), Move("Before", effort=was), frozenset(), (), frozenset(), True, False)
+    assert [point for point, _ in _effort(Move("Next", effort=effort), place)] == points

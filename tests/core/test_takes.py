@@ -3,6 +3,7 @@
 from itertools import pairwise
 from pathlib import Path
 
+import pytest
 from hypothesis import given, settings
 
 from extendum.core.model.timeline import Mode
@@ -94,3 +95,9 @@ def test_of_each_pass_one_take_is_kept_and_they_lie_in_the_file_in_order(events)
         assert all(0 <= cue.start_ms <= film.length_s * 1000 for cue in film.cues)
     whole = filmed(TIMELINE, run, found, cut=True)
     assert whole.length_s == -(-sum(take.end_ms - take.start_ms for take in kept) // 1000)
+
+
+@pytest.mark.parametrize(("kind", "pieces"), [("swap", 2), ("repeat", 2), ("rewind", 2), ("mark", 1), ("longer", 1)])
+def test_another_take_begins_after_a_jump_and_at_nothing_else(kind, pieces):
+    _, _, found = recorded((begins(HOLD) + 5000, kind))
+    assert len([take for take in found if take.group == HOLD.group]) == pieces
