@@ -303,6 +303,12 @@ def test_a_mend_reckons_with_all_that_placeholders_stand_for(code, operations):
     assert not {one.rule for one in compile_script(mended).unsaid} & {"talk-overrun", "cadence-short"}
 
 
+def test_a_cold_hold_is_offered_twenty_seconds():
+    script = changed(base(), EXAMPLES["cold-hold"].found)
+    (found,) = of_code(report_of(script), "cold-hold")
+    assert (found.found.mend.words, mend(script, found).item("cold").quantity.value) == ("Hold it for 20 s", 20)
+
+
 def test_words_that_close_a_class_leave_a_little_quiet():
     script = changed(base(), EXAMPLES["no-closing"].found)
     (found,) = of_code(report_of(script), "no-closing")
