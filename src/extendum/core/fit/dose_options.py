@@ -15,9 +15,8 @@ import numpy as np
 
 from extendum.core.model.brief import Priority
 from extendum.core.model.dose import Dose, Elastic, Hold
-from extendum.core.model.dose_values import Count, Ints, actual, allowed, conventional, tapered, within
+from extendum.core.model.dose_values import Count, Ints, actual, allowed, at_least, conventional, tapered
 from extendum.core.model.item import Item, MoveItem
-from extendum.core.model.limits import LONGEST_S
 from extendum.core.model.section import Group
 from extendum.core.model.style import CueStyle
 from extendum.core.timing.durations import seconds_at, work_rule, work_seconds
@@ -89,7 +88,7 @@ def cost_of(wanted_s: Count, dose_s: Count, weight: Count, halves: Count | int) 
     equal to the wanted seconds over all passes, times the teacher's mark in halves, so that every dose
     gives the same share. An integer, rounded half up.
     """
-    scale = within(wanted_s, 10, LONGEST_S) ** 2
+    scale = at_least(wanted_s, 10) ** 2
     return (UNIT * halves * weight * (dose_s - wanted_s) ** 2 + scale) // (2 * scale)
 
 

@@ -21,6 +21,11 @@ Count = TypeVar("Count", int, Ints)
 _ROUNDS_IN_64_BITS = 7
 
 
+def at_least(value: Count, least: int) -> Count:
+    """The value, or what it is below."""
+    return max(value, least) if isinstance(value, int) else np.maximum(value, least)
+
+
 def within(value: Count, least: int, most: int) -> Count:
     """The value, or the limit that it lies beyond."""
     if isinstance(value, int):

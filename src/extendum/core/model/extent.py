@@ -8,6 +8,7 @@ what is shown first, as they stand now. Segments are counted at the most that a 
 from __future__ import annotations
 
 from collections import Counter
+from collections.abc import Iterator
 from typing import NamedTuple
 
 from extendum.core.model.dose import COUNTED, Manner, Timed
@@ -27,7 +28,20 @@ class Extent(NamedTuple):
 
     def and_(self, other: Extent) -> Extent:
         """Both together."""
-        return Extent(*(one + another for one, another in zip(self, other, strict=True)))
+        passes, reps, segments, seconds = other
+        return Extent(self.passes + passes, self.reps + reps, self.segments + segments, self.seconds + seconds)
+
+    @property
+    def beyond(self) -> Iterator[tuple[str, int, int]]:
+        """What there is too much of: its name, how many there are, and how many there may be."""
+        if self.passes > MOST_PASSES:
+            yield "passes", self.passes, MOST_PASSES
+        if self.reps > MOST_REPS:
+            yield "reps, breaths and pulses", self.reps, MOST_REPS
+        if self.segments > MOST_SEGMENTS:
+            yield "segments", self.segments, MOST_SEGMENTS
+        if self.seconds > LONGEST_S:
+            yield "seconds (24 hours)", self.seconds, LONGEST_S
 
 
 def extent_of(item: Item, group: Group, listed: Counter[str]) -> Extent:
@@ -50,9 +64,9 @@ def extent_of(item: Item, group: Group, listed: Counter[str]) -> Extent:
     shown = 1 if item.demonstrate_s else 0
     rests = passes - visits if item.rest_s else 0
     seconds, reps = _work(item)
-    each = (1, reps, 2 + _work_segments(item), item.move.slow_rise_s + seconds)
-    beside = Extent(0, 0, visits + shown + rests, item.demonstrate_s + rests * item.rest_s)
-    return Extent(*(passes * one for one in each)).and_(beside)
+    segments = passes * (2 + _work_segments(item)) + visits + shown + rests
+    seconds = passes * (item.move.slow_rise_s + seconds) + item.demonstrate_s + rests * item.rest_s
+    return Extent(passes, passes * reps, segments, seconds)
 
 
 def _work_segments(item: MoveItem) -> int:
@@ -79,11 +93,6 @@ def check_extent(sections: tuple[Section, ...]) -> None:
             listed = Counter(ref.item for ref in group.passes)
             for i, item in enumerate(group.items):
                 total = total.and_(extent_of(item, group, listed))
-                for found, most, what in zip(total, _MOST, _WHAT, strict=True):
-                    if found > most:
-                        must = f"at most {most:,} {what} in the whole class, over all its sets, sides and rounds"
-                        raise RefusedError(f"sections[{s}].groups[{g}].items[{i}]", must, f"{found:,} up to here")
-
-
-_MOST = (MOST_PASSES, MOST_REPS, MOST_SEGMENTS, LONGEST_S)
-_WHAT = ("passes", "reps, breaths and pulses", "segments", "seconds (24 hours)")
+                for what, found, most in total.beyond:
+                    must = f"at most {most:,} {what} in the whole class, over all its sets, sides and rounds"
+                    raise RefusedError(f"sections[{s}].groups[{g}].items[{i}]", must, f"{found:,} up to here")

@@ -194,8 +194,8 @@ def pieces_ahead(this: Pass, style: CueStyle, filled: Facts) -> list[Piece]:
     """What comes before the way: the demonstration, and the rest between sets."""
     item, found = this.item, list[Piece]()
     if this.arrival is Arrival.FIRST and item.demonstrate_s:
-        shown = _said(SegmentKind.DEMONSTRATION, CueKind.DEMONSTRATION, item.words.demonstration, style, filled)
-        found.append(shown._replace(seconds=max(item.demonstrate_s, shown.seconds)))
+        words, least_s = item.words.demonstration, item.demonstrate_s
+        found.append(_said(SegmentKind.DEMONSTRATION, CueKind.DEMONSTRATION, words, style, filled, least_s))
     if this.after_rest:
         found.append(Piece(SegmentKind.REST, item.rest_s))
     return found
@@ -224,16 +224,17 @@ def piece_of_stage(this: Pass, stage: int, style: CueStyle, filled: Facts) -> Pi
 
 def piece_of_release(this: Pass, style: CueStyle, filled: Facts) -> Piece:
     """Coming out: the words, at least the move's slow rise."""
-    said = _said(SegmentKind.RELEASE, CueKind.RELEASE, this.item.words.release, style, filled)
-    return said._replace(seconds=max(this.item.move.slow_rise_s, said.seconds))
+    item = this.item
+    return _said(SegmentKind.RELEASE, CueKind.RELEASE, item.words.release, style, filled, item.move.slow_rise_s)
 
 
-def _said(kind: SegmentKind, cue: CueKind, words: str, style: CueStyle, filled: Facts) -> Piece:
+def _said(kind: SegmentKind, cue: CueKind, words: str, style: CueStyle, filled: Facts, least_s: int = 0) -> Piece:
+    """A piece that lasts as long as its words take, and at least so many seconds."""
     if not words:
-        return Piece(kind, 0)
+        return Piece(kind, least_s)
     told = fill(words, filled)
     ms = speaking_ms(told, style.words_per_minute)
-    return Piece(kind, ceil_s(ms), cue, told, ms)
+    return Piece(kind, max(least_s, ceil_s(ms)), cue, told, ms)
 
 
 def least_way_ms(this: Pass, said_ms: int) -> int:
@@ -265,12 +266,15 @@ def beside(this: Pass, style: CueStyle, filled: Facts) -> Beside:
     other_s = piece_of_release(this, style, filled).seconds
     if this.after_rest or item.demonstrate_s:
         other_s += sum([one.seconds for one in pieces_ahead(this, style, filled)])
-    for stage in range(2, len(item.then) + 2):
-        other_s += piece_of_stage(this, stage, style, filled).seconds
+    if item.then:
+        other_s += sum([piece_of_stage(this, n, style, filled).seconds for n in range(2, len(item.then) + 2)])
     if keeps_cadence(this):
         return Beside(None, other_s + this.group.cadence_s)
     opening = opening_of(this)
-    other_s += piece_of_arrival(opening, style, filled).seconds + settle_s(this, style)
+    if opening.there:
+        other_s += piece_of_arrival(opening, style, filled).seconds
+    if item.dose.settles:
+        other_s += settle_s(this, style)
     said_ms = speaking_ms(fill(opening.moving, filled), style.words_per_minute) if opening.moving else 0
     return Beside(least_way_ms(this, said_ms), other_s)
 
