@@ -92,3 +92,17 @@ def test_a_warm_up_that_cannot_be_says_what_is_missing():
         few = remove_item(few, item.id)
     with pytest.raises(RefusedError, match="at least 4 moves"):
         warm_up(few, 300, frozenset())
+
+
+@pytest.mark.parametrize(("shorter_s", "named"), [(299, True), (301, False)])
+def test_the_nearest_warm_up_is_looked_for_five_minutes_around(shorter_s, named):
+    script = DEMOS[0]
+    locked = {
+        item.id: replace(item, dose=item.dose.having(replace(item.dose.quantity.wanting(90), locked=True)))
+        for item in script.moves()
+    }
+    long = replace_items(script, locked)
+    nearest = (warm_up(long, s, frozenset()).fit.nearest_above_s for s in range(300, 5000, 250))
+    least_s = next(filter(None, nearest))
+    fit = warm_up(long, least_s - shorter_s, frozenset()).fit
+    assert (fit.nearest_above_s == least_s) is named

@@ -74,7 +74,7 @@ def warm_up(script: Script, seconds: int, regions: frozenset[Region]) -> Version
     only = _only_moves(script)
     costs = {item.id: max(0, _WARMS.get(item.move.kind, 0) - max(0, item.move.effort - 3)) * _DEGREE for item in moves}
     fitter = Fitter(only, None, may_go, Wanted(least, most, regions), costs, up_to_s=seconds + MARGIN_S)
-    if not len(fitter.reachable):
+    if fitter.graph.extremes is None:
         told = names(sorted(region.value for region in regions))
         raise RefusedError("areas", f"few enough for {most} moves to reach", told)
     result = fitter.fit(seconds)
