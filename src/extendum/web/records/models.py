@@ -27,11 +27,6 @@ class Session(models.Model):
     def __str__(self) -> str:
         return f"{self.of_id} {self.at:%Y-%m-%d %H:%M}"
 
-    @property
-    def tag_list(self) -> list[str]:
-        """The tags, each once."""
-        return list(dict.fromkeys(filter(None, (tag.strip() for tag in self.tags.split(",")))))
-
 
 class NextTime(models.Model):
     """Something to do differently next time; it shows on the Desk until it is done."""
