@@ -33,7 +33,7 @@ from extendum.core.model.library import LibraryMove
 from extendum.core.model.script import Kept, Script
 from extendum.core.model.timeline import Timeline
 
-#: Every check, in the order in which findings of the same severity are told.
+#: Every check, in the order in which findings of the same severity appear.
 CHECKS: tuple[Check, ...] = (
     *(safety.CHECKS + props.CHECKS + spoken_truth.CHECKS + sides.CHECKS + length.CHECKS + areas.CHECKS),
     *(

@@ -1,8 +1,8 @@
 """How long every part of the class lasts: the one place where seconds are computed.
 
 A pass, in order: demonstration, rest between sets, transition or switch, set-up, settle, the work of each stage,
-release. The compiler lays out what is told here, and the fit adds it up: the lengths of a fit are the timeline's. Where
-the seconds come from is told beside it, in `reasons`.
+release. The compiler lays these seconds out and the fit adds them up, so the lengths of a fit are the timeline's.
+`reasons` explains where they come from.
 """
 
 from __future__ import annotations

@@ -1,4 +1,4 @@
-"""Why a part of a class lasts as long as it does, in words; told beside `durations`, when somebody asks.
+"""Why a part of a class lasts as long as it does, in words: made when somebody asks.
 
 Each function takes what a `Why` keeps about its part.
 """
