@@ -107,8 +107,9 @@ shots: $(VENV)/dev ## take the pictures in docs/screenshots from the demo data
 	@bash scripts/chromium
 	@$(BIN)/python -m bench.shots
 
-figures: $(VENV)/dev ## draw all figures on contact sheets into var/figures
+figures: $(VENV)/dev ## build the drawings of the figures that changed, and contact sheets of all into var/figures
 	@bash scripts/chromium
+	@$(BIN)/python -m extendum.formats.figures
 	@$(BIN)/python -m bench.figures
 
 schema: $(VENV)/run ## write the JSON Schema of the document again

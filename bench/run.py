@@ -16,7 +16,7 @@ import django
 from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.core.management import call_command
-from django.test import Client
+from django.test import Client, RequestFactory
 
 from bench.oracle import least_cost
 from bench.random_classes import random_class
@@ -26,7 +26,6 @@ from extendum.core.edit.script_edits import add_group, add_move, new_script, set
 from extendum.core.figure.figure import body_in
 from extendum.core.figure.marks import marks_of
 from extendum.core.fit.fit import Fitter
-from extendum.core.model.body import Side
 from extendum.core.model.dose import Hold
 from extendum.core.model.item import Keep, Matters, MoveItem, may_go
 from extendum.core.model.script import Script
@@ -34,11 +33,14 @@ from extendum.core.model.section import SidePlan
 from extendum.core.model.timeline import Timeline
 from extendum.core.timing.compile import compile_script
 from extendum.core.timing.layout import outline
-from extendum.draw.figure import draw_figure
+from extendum.draw.figures import picture
+from extendum.draw.figures.drawing import drawing_of
+from extendum.draw.figures.svg import inside_svg
 from extendum.draw.sheet import draw_sheet
 from extendum.formats.document import dumps, loads
 from extendum.formats.figures import shipped_figures
 from extendum.formats.library import shipped_moves
+from extendum.web.library.figures import figure, figure_address
 
 
 def class_of(items: int) -> Script:
@@ -195,11 +197,27 @@ def next_figure(poses: int) -> Callable[[], object]:
 
     def draw() -> object:
         key, one = next(drawn)
-        draw_figure.cache_clear()
-        body_in.cache_clear()
-        return draw_figure(one, marks_of(moves[key]), Side.LEFT)
+        for remembers in (body_in, picture.scene_of):
+            remembers.cache_clear()
+        return inside_svg(drawing_of(picture.picture_of(one, marks_of(moves[key]))))
 
     return draw
+
+
+def asked_again() -> Callable[[], object]:
+    """Serves one picture after the other, small and large, as the view does for a browser that has none of them."""
+    client = Client()
+    addresses = [figure_address(entry.move, small=small) for entry in shipped_moves() for small in (True, False)]
+    for one in addresses:  # a server has each of them after it was asked for once
+        client.get(one)
+    again = itertools.cycle(addresses)
+    request = RequestFactory()
+
+    def serve() -> object:
+        address = next(again)
+        return figure(request.get(address), address.split("/")[2])
+
+    return serve
 
 
 def measured(runs: int = 30) -> dict[str, tuple[float, float]]:
@@ -232,6 +250,7 @@ def measured(runs: int = 30) -> dict[str, tuple[float, float]]:
         ("draw the sheet of 60 items", lambda: draw_sheet(timeline)),
         ("draw a figure, one pose (median of all)", next_figure(1)),
         ("draw a figure, two poses (median of all)", next_figure(2)),
+        ("serve a figure that was asked for before", asked_again()),
         ("an edit on the Desk, 25 items, server side", edited),
         ("a preview of the peg, 60 items with everything", preview(edited)),
     ]

@@ -1,5 +1,7 @@
 """Figures in use: the mirrored one on the second side of the Stage, moving with the timeline, and on hover."""
 
+import re
+
 import pytest
 from playwright.sync_api import expect
 
@@ -18,14 +20,24 @@ def start(page, pk):
     page.keyboard.press(" ")
 
 
-def letter(page):
-    """How far the letter of the side is from the middle of the picture, to the right."""
-    left, _, wide, _ = (float(n) for n in page.locator("#figure svg").get_attribute("viewBox").split())
-    return float(page.locator("#figure .fig-tag").get_attribute("cx")) - left - wide / 2
+def canvas(page, where="#figure"):
+    return page.locator(f"{where} canvas")
 
 
-def outline(page):
-    return page.locator("#figure .fig-limb").first.get_attribute("d")
+def at(page):
+    """The moment of its movement that the figure shows."""
+    return float(canvas(page).get_attribute("data-at"))
+
+
+def letter_is_left(page, where="#figure"):
+    """Whether the ring of the letter is on the left half of the picture."""
+    holder = page.locator(f"{where} .live")
+    data = page.evaluate("async (address) => (await fetch(address)).json()", holder.get_attribute("data-figure"))
+    return (data["letter"][0] < data["units"] / 2) != (holder.get_attribute("data-flip") == "yes")
+
+
+def picture(page):
+    return page.evaluate("document.querySelector('#figure canvas').toDataURL()")
 
 
 def test_the_second_side_shows_the_mirrored_figure(page, digging):
@@ -33,15 +45,17 @@ def test_the_second_side_shows_the_mirrored_figure(page, digging):
     pass_time(page, 210)  # in the hold on the left of the calf lean
     expect(page.locator("#name")).to_have_text("Calf lean")
     expect(page.locator("#side")).to_contain_text("left")
-    expect(page.locator("#figure .fig-letter")).to_have_text("L")
-    expect(page.locator("#next-figure .fig-letter")).to_have_text("R")
-    first, left = letter(page), outline(page)
+    expect(page.locator("#figure .live")).to_have_attribute("data-sign", "L")
+    expect(page.locator("#next-figure .live")).to_have_attribute("data-sign", "R")
+    canvas(page).wait_for()
+    first, left = picture(page), letter_is_left(page)
     pass_time(page, 30)
     expect(page.locator("#side")).to_contain_text("right")
-    expect(page.locator("#figure .fig-letter")).to_have_text("R")
-    assert outline(page) != left
-    assert abs(letter(page) + first) < 2
-    expect(page.locator("#figure svg")).to_have_attribute(
+    expect(page.locator("#figure .live")).to_have_attribute("data-sign", "R")
+    canvas(page).wait_for()
+    assert picture(page) != first
+    assert letter_is_left(page) != left
+    expect(page.locator("#figure .live")).to_have_attribute(
         "aria-label",
         "Calf lean: lunge, standing, picture from the side, with wall, the stretch is marked at calf, right side",
     )
@@ -51,22 +65,57 @@ def test_reps_move_the_figure_with_the_beat_and_stand_still_where_less_motion_is
     start(page, digging.pk)
     pass_time(page, 70)
     expect(page.locator("#name")).to_have_text("Shoulder circles")
+    canvas(page).wait_for()
     seen = set()
     for _ in range(6):
-        pass_time(page, 1)
-        seen.add(page.locator("#figure .frame.on").last.get_attribute("data-frame"))
-    assert len(seen) > 1
+        pass_time(page, 0.5)
+        seen.add(at(page))
+    assert len(seen) > 3
     page.emulate_media(reduced_motion="reduce")
     pass_time(page, 1)
     for _ in range(4):
-        pass_time(page, 1)
-        assert page.locator("#figure .frame.on").last.get_attribute("data-frame") == "0"
+        pass_time(page, 0.5)
+        assert at(page) == 0
+
+
+def test_in_a_hold_the_body_breathes_and_nothing_else_moves(page, digging):
+    start(page, digging.pk)
+    pass_time(page, 215)
+    canvas(page).wait_for()
+    seen, place = set(), at(page)
+    for _ in range(5):
+        pass_time(page, 0.7)
+        seen.add(picture(page))
+        assert at(page) == place
+    assert len(seen) > 2
+
+
+def test_the_page_of_a_move_shows_its_movement_until_it_is_held_still(page):
+    page.goto("/moves/hip-hinge/")
+    figure = page.locator(".move-figures canvas")
+    figure.wait_for()
+    button = page.locator("#figure-still")
+    first = figure.get_attribute("data-at")
+    page.wait_for_function("(was) => document.querySelector('.move-figures canvas').dataset.at !== was", arg=first)
+    button.click()
+    expect(button).to_have_text("Show it moving")
+    held = figure.get_attribute("data-at")
+    page.evaluate("new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))")
+    assert figure.get_attribute("data-at") == held
+
+
+def test_without_its_drawing_the_still_picture_stays(page):
+    page.route("**/figure.json*", lambda route: route.abort())
+    page.goto("/moves/hip-hinge/")
+    expect(page.locator(".move-figures .live img")).to_be_visible()
+    expect(page.locator("#figure-still")).to_be_hidden()
+    assert page.locator(".move-figures canvas").count() == 0
 
 
 def test_pointing_at_the_sheet_shows_the_figure_of_that_side(desk):
     desk.locator("#sheet .seg.s-right[data-item=i6]").first.hover()
     picture = desk.locator("#sheet-figure")
     expect(picture).to_be_visible()
-    expect(picture).to_have_attribute("src", "/moves/calf-lean/figure.svg?side=right")
+    expect(picture).to_have_attribute("src", re.compile(r"/moves/calf-lean/figure\.svg\?v=\w+&side=right"))
     desk.locator("#sheet .seg.k-talk").first.hover()
     expect(picture).to_be_hidden()

@@ -1,35 +1,37 @@
-"""Figures: every pose is one that a body can take, stands where it should, and has its mirror image."""
+"""Figures: every pose is one that a body can take, touches what it should, and has its mirror image."""
 
 from dataclasses import replace
+from itertools import pairwise
 
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from extendum.core.figure.contact import faults_of, weight_off
 from extendum.core.figure.described import told
-from extendum.core.figure.figure import for_side, read_figures
+from extendum.core.figure.figure import Figure, Thing, body_in, read_figures
 from extendum.core.figure.limits import faults
 from extendum.core.figure.marks import marks_of
+from extendum.core.figure.motion import STEP, farthest_turn, poses_of, stops_of
 from extendum.core.figure.pose import Limb, Pose, between, mirrored, pose_from
 from extendum.core.figure.skeleton import FOREARM, GRIP, SHIN, THIGH, UPPER_ARM, body_of
 from extendum.core.figure.vector import length, sub
 from extendum.core.model.body import Base, Posture, Side
 from extendum.core.model.errors import RefusedError
-from extendum.draw.figure import draw_figure, figure_file
-from extendum.formats.figures import figure_of, shipped_figures
+from extendum.formats.figures import Shown, figure_of, picture_svg, seen_figure, shipped_figures
 from extendum.formats.library import shipped_move, shipped_moves
 
 MOVES = [entry.move for entry in shipped_moves()]
 FIGURES = shipped_figures()
 each_move = pytest.mark.parametrize("move", MOVES, ids=lambda move: move.key)
 SOLES = ("heel_l", "toes_l", "heel_r", "toes_r")
-
-
 BONES = (
     ("hip", "knee", THIGH),
     ("knee", "ankle", SHIN),
     ("shoulder", "elbow", UPPER_ARM),
     ("elbow", "wrist", FOREARM),
+    ("wrist", "grip", GRIP),
 )
 
 
@@ -42,9 +44,39 @@ def test_every_move_of_the_library_has_a_figure_and_no_figure_is_without_a_move(
 
 
 @each_move
-def test_every_pose_is_within_the_limits_of_a_body_reaches_what_it_should_and_is_not_in_the_floor(move):
-    for body in bodies(move):
-        assert list(faults(body)) == []
+def test_every_pose_is_within_the_limits_of_a_body_and_goes_through_nothing(move):
+    figure = FIGURES[move.key]
+    for pose in figure.poses:
+        assert list(faults(body_of(pose))) == []
+        assert list(faults_of(figure, pose)) == []
+
+
+@each_move
+def test_the_weight_is_over_what_carries_it(move):
+    figure = FIGURES[move.key]
+    if Base.of(move.posture) is not Base.LYING:
+        for pose in figure.poses:
+            assert weight_off(figure, pose) < 6
+
+
+@each_move
+def test_on_the_way_no_bone_changes_its_length_or_turns_too_far_and_nothing_is_gone_through(move):
+    figure = FIGURES[move.key]
+    poses = poses_of(figure)
+    assert stops_of(figure)[0] == 0
+    assert stops_of(figure)[-1] == len(poses) - 1
+    for a, b in pairwise(poses):
+        one, other = body_in(a), body_in(b)
+        assert farthest_turn(one, other) <= STEP + 1e-6
+        # What a screen draws half-way between two moments lies half-way between their points.
+        middle = {name: np.add(one.joints[name], other.joints[name]) / 2 for name in one.joints}
+        for end in "lr":
+            for joint, end_joint, size in BONES:
+                drawn = float(np.linalg.norm(middle[f"{joint}_{end}"] - middle[f"{end_joint}_{end}"]))
+                assert drawn == pytest.approx(size, rel=0.02)
+    for pose in poses[1:-1:2]:
+        deep = [fault for fault in faults_of(figure, pose) if " in the wall" in fault or "in the floor" in fault]
+        assert [fault for fault in deep if int(fault.split(" is ")[1].split()[0]) > 4] == []
 
 
 @each_move
@@ -77,31 +109,25 @@ def test_what_a_move_needs_is_in_its_figure(move):
 
 
 @each_move
-def test_hands_that_hold_a_thing_meet_it_and_bones_keep_their_length(move):
+def test_what_is_held_is_held_by_joints_and_with_a_closed_hand(move):
+    figure = FIGURES[move.key]
     for body in bodies(move):
-        j = body.joints
-        for end in ("l", "r"):
-            bones = (
-                ("hip", "knee", THIGH),
-                ("knee", "ankle", SHIN),
-                ("shoulder", "elbow", UPPER_ARM),
-                ("elbow", "wrist", FOREARM),
-            )
-            for a, b, size in bones:
-                assert length(sub(j[f"{a}_{end}"], j[f"{b}_{end}"])) == pytest.approx(size, abs=0.2)
-            assert length(sub(j[f"wrist_{end}"], j[f"grip_{end}"])) == pytest.approx(GRIP, abs=0.2)
-        for thing in FIGURES[move.key].things:
-            assert set(thing.along) <= set(j)
+        for thing in figure.things:
+            assert set(thing.along) <= set(body.joints)
+    for thing in figure.things:
+        for number, end in enumerate("lr"):
+            if f"grip_{end}" in thing.along:
+                assert {pose.shapes[number] for pose in figure.poses} <= {"grip", "hook"}
 
 
 @each_move
 def test_the_side_is_on_the_figure_where_the_move_has_sides_that_a_limb_can_carry(move):
     figure = FIGURES[move.key]
     assert bool(figure.tag) <= move.sided
-    left, right = draw_figure(figure, marks_of(move), Side.LEFT), draw_figure(figure, marks_of(move), Side.RIGHT)
+    left, right = (picture_svg(Shown(move.key), side, small=True) for side in (Side.LEFT, Side.RIGHT))
     assert (">L<" in left) == (">R<" in right) == bool(figure.tag)
     assert ">R<" not in left
-    assert left != right or not move.sided
+    assert left != right
 
 
 @each_move
@@ -109,9 +135,14 @@ def test_its_words_come_from_the_same_data(move):
     words = told(move, FIGURES[move.key], marks_of(move), Side.LEFT if move.sided else Side.BOTH)
     assert words.startswith(f"{move.name}: ")
     assert ("left side" in words) == move.sided
-    assert ("two ends" in words) == (FIGURES[move.key].then is not None)
+    assert ("two ends" in words) == bool(FIGURES[move.key].then)
     for thing in FIGURES[move.key].things:
-        assert thing.name in words or thing.name == "mat"
+        assert thing.name in words or thing.name in ("mat", "sight")
+
+
+def test_twins_differ():
+    for one, other in (("one-knee-to-chest", "lying-hip-front"), ("forearm-stretch", "back-of-forearm")):
+        assert farthest_turn(body_in(FIGURES[one].pose), body_in(FIGURES[other].pose)) > 30
 
 
 angles = st.integers(-170, 170)
@@ -142,6 +173,14 @@ def test_a_body_that_is_let_down_touches_the_floor(pose):
     assert body_of(replace(pose, at=None, seat=0)).lowest == pytest.approx(0, abs=1e-6)
 
 
+@given(poses)
+def test_bones_keep_their_length(pose):
+    j = body_of(pose).joints
+    for end in "lr":
+        for a, b, size in BONES:
+            assert length(sub(j[f"{a}_{end}"], j[f"{b}_{end}"])) == pytest.approx(size, abs=0.2)
+
+
 @pytest.mark.parametrize(
     ("plain", "said"),
     [
@@ -167,6 +206,36 @@ def test_a_fault_is_found_when_a_pose_has_it():
         assert any(fault in one for one in faults(body_of(pose))), fault
 
 
+WALL, CHAIR = Thing("wall", (40.0, 0.0, 0.0)), Thing("chair", (30.0, 0.0, 0.0))
+
+
+@pytest.mark.parametrize(
+    ("things", "asked", "said"),
+    [
+        ((WALL,), {"arm_l": [0, 90, 0, 90]}, "hand_l is"),  # an arm ahead goes 36 cm through
+        ((CHAIR,), {"leg_l": [0, 50, 0, 20]}, "in the seat"),
+        ((), {"arm_l": {"to": [30, 60, 17]}}, "hand_l hovers"),
+        (
+            (),
+            {"trunk": [70, 0, 0], "at": [0, 44, 0], "arm_r": {"to": [40, 3, -17]}, "hand": [0, 90]},
+            "arm_r carries",
+        ),
+    ],
+)
+def test_what_goes_through_hovers_or_carries_bent_is_told(things, asked, said):
+    pose = pose_from(asked, Pose())
+    assert any(said in fault for fault in faults_of(Figure(pose, things=things), pose)), said
+
+
+def test_a_hand_on_the_wall_is_on_it_and_a_body_that_leans_far_tips():
+    touching = pose_from({"arm_l": {"to": [48, 130, 17]}, "hand_l": [0, 178]}, Pose())
+    wall = Thing("wall", (50.5, 0.0, 0.0))
+    assert not any("hand_l" in fault for fault in faults_of(Figure(touching, things=(wall,)), touching))
+    assert weight_off(Figure(Pose()), Pose()) == 0
+    leaning = pose_from({"trunk": [88, 0, 0], "arm": [0, 90, 0, 90]}, Pose())
+    assert weight_off(Figure(leaning), leaning) > 6
+
+
 @pytest.mark.parametrize(
     ("asked", "fault"),
     [
@@ -184,60 +253,6 @@ def test_a_move_of_ones_own_takes_the_figure_of_another_turned_over_and_seen_fro
     calf = shipped_move("calf-lean").move
     assert figure_of(replace(calf, key="", figure="")) is None
     own = replace(calf, key="mine", figure="calf-lean")
-    assert figure_of(own) == figure_of(calf)
-    assert figure_of(replace(own, figure_flipped=True)) == for_side(figure_of(calf), Side.RIGHT)
-    assert figure_of(replace(own, figure_view=90)).view == 90
-
-
-def test_the_drawing_holds_everything_inside_its_square_and_stands_by_itself():
-    for move in MOVES:
-        figure = FIGURES[move.key]
-        if figure.close or figure.things:
-            continue
-        svg = draw_figure(figure, marks_of(move), Side.BOTH)
-        left, top, size, _ = map(float, svg.split('viewBox="')[1].split('"')[0].split())
-        for x, y in points(svg):
-            assert left - 2 <= x <= left + size + 2
-            assert top - 2 <= y <= top + size + 2
-    assert "<style>" in figure_file(draw_figure(FIGURES["calf-lean"]))
-
-
-def points(svg):
-    import re
-
-    for path in re.findall(r' d="(M[^"]*)" class="fig-(?:limb|far|trunk)"', svg):
-        for x, y in re.findall(r"[ML](-?[\d.]+) (-?[\d.]+)", path):
-            yield float(x), float(y)
-
-
-def test_a_movement_is_drawn_in_steps_of_which_the_first_is_shown():
-    march = shipped_move("easy-march").move
-    svg = draw_figure(FIGURES["easy-march"], marks_of(march), Side.BOTH, "", 7)
-    assert svg.count('class="frame"') == 6
-    assert svg.count('class="frame on"') == 1
-    assert draw_figure(FIGURES["calf-lean"], (), Side.BOTH, "", 7).count("frame") == 0
-
-
-def gaps(thing, body):
-    """How far each grip is from the top of a chair's back, or from a wall's face."""
-    for end in ("l", "r"):
-        x, y, z = (a - b for a, b in zip(body.joints[f"grip_{end}"], thing.at, strict=True))
-        if thing.name == "wall":
-            yield abs(x) if not thing.turn else abs(z)
-        elif not thing.turn:
-            yield length((x + 22.0, y - 88.0, max(0.0, abs(z) - 20.0)))
-
-
-HELD = {
-    *("standing-leg-lifts", "heel-raises", "shin-stretch", "standing-thigh-stretch", "standing-hip-opener"),
-    *("one-leg-stand", "leg-swings", "standing-knee-hug", "standing-figure-four", "flat-back-chair"),
-    *("calf-lean", "bent-knee-calf-lean", "calf-reps-then-stay", "wall-push", "standing-wall-palms"),
-}
-
-
-@pytest.mark.parametrize("key", sorted(HELD))
-def test_a_hand_that_holds_the_chair_or_leans_on_the_wall_meets_it(key):
-    figure = FIGURES[key]
-    thing = next(one for one in figure.things if one.name in ("chair", "wall"))
-    for pose in figure.poses:
-        assert min(gaps(thing, body_of(pose))) < 11
+    assert figure_of(own) == figure_of(calf) == Shown("calf-lean")
+    assert figure_of(replace(own, figure_flipped=True)).flipped
+    assert seen_figure(figure_of(replace(own, figure_view=90))).view == 90

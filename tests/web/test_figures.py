@@ -1,5 +1,7 @@
 """Pictures of moves: on the Desk, in the library, as an address of their own, and on the Stage."""
 
+import gzip
+import json
 import re
 from dataclasses import replace
 
@@ -8,16 +10,22 @@ from django.urls import reverse
 
 from extendum.core.edit.script_edits import replace_items
 from extendum.core.model.body import Side
+from extendum.draw.figures.tones import Skin, tones
 from extendum.formats.library import shipped_move
 from extendum.web.classes import store
 from extendum.web.library import store as library
 from extendum.web.library.figures import figure_address
+from extendum.web.teach.models import Link
+from tests.web.test_live import START, tell
 
 
 def test_a_picture_stands_by_itself_and_says_what_it_shows(asking):
     answer = asking.get("/moves/calf-lean/figure.svg?side=right")
     assert answer["Content-Type"] == "image/svg+xml"
     assert "max-age=3600" in answer["Cache-Control"]
+    kept = asking.get(figure_address(shipped_move("calf-lean").move, Side.RIGHT, small=False))
+    assert "immutable" in kept["Cache-Control"]
+    assert kept.content == answer.content
     svg = answer.content.decode()
     assert svg.startswith("<svg")
     assert "<style>" in svg
@@ -41,8 +49,8 @@ def test_odd_questions_get_the_picture_as_it_is(asking, query):
 def test_the_desk_shows_a_picture_in_each_row_and_in_the_panel(asking, stretch_class):
     page = asking.get(reverse("desk", args=[stretch_class.pk]), {"item": "i2"}).content.decode()
     row = page.split('id="row-i2"')[1].split("</li>")[0]
-    assert 'data-figure="/moves/calf-lean/figure.svg?side=left"' in row
-    assert re.search(r'<img class="row-figure" src="[^"]+" alt=""', row)
+    assert re.search(r'data-figure="/moves/calf-lean/figure.svg\?v=\w+&amp;size=small&amp;side=left"', row)
+    assert re.search(r'<img class="row-figure" src="[^"]+" alt="" loading="lazy"', row)
     panel = page.split('id="panel"')[1]
     assert re.search(r'class="panel-figure"[^>]*alt="Calf lean: lunge, standing[^"]*left side"', panel)
 
@@ -61,8 +69,9 @@ def test_a_move_without_a_picture_has_none_anywhere(asking, stretch_class):
 
 def test_the_page_of_a_move_shows_both_sides_and_lists_show_one(asking, stretch_class):
     page = asking.get("/moves/calf-lean/").content.decode()
-    assert page.count('<figure><img src="/moves/calf-lean/figure.svg?side=') == 2
-    assert asking.get("/moves/hip-hinge/").content.decode().count("<figure><img") == 1
+    assert page.count('<figure><span class="live" role="img" aria-label="Calf lean: ') == 2
+    assert 'class="figure-key"' in page
+    assert asking.get("/moves/hip-hinge/").content.decode().count("<figure><span") == 1
     assert 'class="map-figure"' in asking.get("/moves/").content.decode()
     found = asking.get(reverse("found", args=[stretch_class.pk]), {"q": "chest"}).content.decode()
     assert 'class="found-figure"' in found
@@ -73,9 +82,10 @@ def test_an_own_move_takes_the_figure_of_another_turned_over_and_seen_from_the_f
     move = replace(shipped.move, key="", name="Fence lean", figure="calf-lean", figure_flipped=True, figure_view=90)
     kept = library.keep(owner, replace(shipped, move=move))
     address = figure_address(kept.move, Side.LEFT)
-    assert address == "/moves/calf-lean/figure.svg?side=left&flipped=1&view=90"
+    assert address.endswith("&size=small&side=left&flipped=1&view=90")
     page = asking.get(f"/moves/{kept.move.key}/").content.decode()
-    assert address.replace("&", "&amp;") in page
+    assert address.replace("&size=small", "").replace("&", "&amp;") in page
+    assert 'data-flip="yes"' in page
     form = asking.get(f"/moves/{kept.move.key}/edit/").content.decode()
     assert '<option value="calf-lean" selected>' in form
     assert re.search(r'name="figure_flipped" checked', form)
@@ -88,6 +98,35 @@ def test_a_new_move_like_another_starts_with_its_figure(asking):
 def test_the_stage_carries_the_figure_of_each_side_with_its_movement(asking, stretch_class):
     page = asking.get(reverse("stage", args=[stretch_class.pk])).content.decode()
     drawn = dict(re.findall(r'<template id="figure-([^"]+)">(.*?)</template>', page))
-    assert ">L<" in drawn["i2-left"]
-    assert ">R<" in drawn["i2-right"]
-    assert drawn["i3-both"].count('class="frame"') == 6
+    assert 'data-sign="L" data-flip="no"' in drawn["i2-left"]
+    assert 'data-sign="R" data-flip="yes"' in drawn["i2-right"]
+    assert 'data-sign=""' in drawn["i3-both"]
+    address = re.search(r'data-figure="([^"]+)"', drawn["i3-both"])[1].replace("&amp;", "&")
+    answer = asking.get(address)
+    found = json.loads(gzip.decompress(answer.content))
+    assert found["moments"] > 1
+    assert {found["layers"][0][0], "paper"} <= set(found["tones"])
+    assert "immutable" in answer["Cache-Control"]
+
+
+def test_how_figures_look_is_chosen_in_the_settings_and_holds_on_every_page(asking, stretch_class):
+    usual = asking.get("/moves/hip-hinge/figure.svg").content
+    answer = asking.post("/settings/", {"part": "look", "build": "broad", "skin": "deep"}, follow=True)
+    assert "Every figure looks like that" in answer.content.decode()
+    asked = "build=broad&amp;skin=deep"
+    desk = asking.get(reverse("desk", args=[stretch_class.pk])).content.decode()
+    pages = (desk, *(asking.get(one).content.decode() for one in ("/moves/", "/moves/calf-lean/")))
+    assert all(asked in page for page in pages)
+    asking.post(reverse("links"), {"kind": "room", "name": "Hall"})
+    tell(asking, stretch_class, me="a", events=[START])
+    assert asked in asking.get(reverse("room", args=[Link.objects.get().code])).content.decode()
+    looked = asking.get("/moves/hip-hinge/figure.svg?build=broad&skin=deep").content
+    assert looked != usual
+    assert tones(Skin.DEEP)["skin"].encode() in looked
+
+
+def test_a_look_that_there_is_not_is_refused_and_nothing_is_kept(asking):
+    answer = asking.post("/settings/", {"part": "look", "build": "round", "skin": "deep"})
+    assert answer.status_code == 422
+    assert "build" in answer.content.decode()
+    assert "skin=deep" not in asking.get("/moves/").content.decode()

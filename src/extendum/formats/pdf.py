@@ -9,17 +9,15 @@ from importlib.resources import files
 
 from fpdf import FPDF
 
-from extendum.core.figure.marks import marks_of
 from extendum.core.model.body import Side
 from extendum.core.model.item import MoveItem, dose_words
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import SegmentKind, Timeline, clock
 from extendum.core.moves.cautions import ASK_FIRST, USUAL
 from extendum.core.outputs.cue_sheet import Entry
-from extendum.draw.figure import draw_figure
-from extendum.draw.figure_print import figure_print
+from extendum.draw.figures.picture import LETTER
 from extendum.draw.ruling import Piece, pieces
-from extendum.formats.figures import figure_of
+from extendum.formats.figures import figure_of, printed_figure
 
 MARGIN, FACE = 14.0, "Source"
 #: Points of the text, and millimetres of a point.
@@ -42,7 +40,7 @@ class _Pages(FPDF):
         fonts = files("extendum.data").joinpath("fonts")
         for style, name in (("", "regular"), ("B", "bold")):
             self.add_font(FACE, style, str(fonts.joinpath(f"source-sans-3-{name}.ttf")))
-        self.title_told = title
+        self.title_told, self.pictured = title, False
         self.set_title(title)
         self.set_margins(MARGIN, MARGIN)
         self.set_auto_page_break(False)
@@ -57,7 +55,8 @@ class _Pages(FPDF):
         """The class and the page."""
         self.set_y(-MARGIN)
         self.set_font(FACE, "", 8)
-        self.cell(0, 4, f"{self.title_told}  ·  page {self.page_no()} of {{nb}}", align="C")
+        key = "  ·  figures: long lines are stretched, bars worked, dots mobilised" if self.pictured else ""
+        self.cell(0, 4, f"{self.title_told}  ·  page {self.page_no()} of {{nb}}{key}", align="C")
 
     def put(self, text: str, x: float, y: float, width: float, size: float = TEXT_PT, *, bold: bool = False) -> float:
         """A text in a column; where it ends."""
@@ -77,13 +76,21 @@ class _Pages(FPDF):
         figure = figure_of(item.move)
         if figure is None:
             return False
-        svg, letters = figure_print(draw_figure(figure, marks_of(item.move), side))
+        self.pictured = True
+        svg, letter = printed_figure(figure, side)
         with self.rect_clip(x, y, size, size):
             self.image(io.BytesIO(svg.encode()), x=x, y=y, w=size, h=size)
-        self.set_font(FACE, "B", size * 0.19)
-        for left, top, sign in letters:
-            self.text(x + left * size - self.get_string_width(sign) / 2, y + top * size, sign)
+        if letter and side is not Side.BOTH:
+            self._letter(side.value[0].upper(), x + letter[0] * size, y + letter[1] * size, size * LETTER)
         return True
+
+    def _letter(self, sign: str, x: float, y: float, radius: float) -> None:
+        """The letter of a side in its ring."""
+        self.set_fill_color(255, 252, 245)
+        self.set_line_width(radius / 6)
+        self.circle(x, y, radius, style="DF")
+        self.set_font(FACE, "B", radius * 1.2 / POINT)
+        self.text(x - self.get_string_width(sign) / 2, y + radius * 0.43, sign)
 
     def finished(self) -> bytes:
         """The whole file."""

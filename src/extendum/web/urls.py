@@ -85,6 +85,7 @@ urlpatterns = [
     path("moves/new/", own.new_move, name="new-move"),
     path("moves/<slug:key>/", moves.move, name="move"),
     path("moves/<slug:key>/figure.svg", figures.figure, name="figure"),
+    path("moves/<slug:key>/figure.json", figures.moves, name="figure-moves"),
     path("moves/<slug:key>/edit/", own.edit_move, name="edit-move"),
     path("moves/<slug:key>/remove/", own.remove_move, name="remove-move"),
     path("moves/<slug:key>/put-back/", own.put_back, name="put-back-move"),

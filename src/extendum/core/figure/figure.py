@@ -7,13 +7,12 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Any
 
-from extendum.core.figure.pose import Pose, mirrored, other_side, pose_from
+from extendum.core.figure.pose import Pose, pose_from
 from extendum.core.figure.skeleton import Body, body_of
-from extendum.core.model.body import Side
 from extendum.core.model.errors import RefusedError
 
 #: Things that a figure may have, and what is given of each.
-THINGS = ("chair", "wall", "mat", "strap", "cushion", "block", "ball", "stick", "towel")
+THINGS = ("chair", "wall", "mat", "strap", "cushion", "block", "ball", "stick", "towel", "sight")
 #: What a figure may be drawn close: the whole body otherwise.
 CLOSE = ("", "upper", "head", "hands", "feet")
 
@@ -34,45 +33,33 @@ class Figure:
     """What is drawn of a move, for its left side where it has sides.
 
     ``view``: degrees from the side (0: looking to the right) to the front (90); ``above``: how far the eye looks
-    down. ``then``: the other end of a movement. ``tag``: the joint that carries the letter of the side.
+    down. ``then``: where a movement goes to from ``pose``, through several stops if it has them; ``round``: and back to
+    where it began. ``held``: the number of the stop that a still picture shows. ``tag``: the joint near which the
+    letter of the side is; ``path``: the joint whose way the arrow tells, or the one that moves farthest.
     """
 
     pose: Pose
-    then: Pose | None = None
+    then: tuple[Pose, ...] = ()
     view: float = 0.0
     above: float = 9.0
     things: tuple[Thing, ...] = ()
     close: str = ""
     tag: str = ""
+    round: bool = False
+    held: int = 0
+    path: str = ""
 
     @property
     def poses(self) -> tuple[Pose, ...]:
-        """One pose, or the two ends of a movement."""
-        return (self.pose,) if self.then is None else (self.pose, self.then)
+        """One pose, the two ends of a movement, or all its stops."""
+        return (self.pose, *self.then)
 
-
-def for_side(figure: Figure, side: Side) -> Figure:
-    """The figure of a side: the right one is the mirror image, seen in the mirror too."""
-    if side is not Side.RIGHT:
-        return figure
-    things = tuple(
-        replace(
-            one,
-            at=(one.at[0], one.at[1], -one.at[2]),
-            turn=-one.turn,
-            along=tuple(other_side(name) for name in one.along),
-        )
-        for one in figure.things
-    )
-    then = figure.then and mirrored(figure.then)
-    return replace(
-        figure,
-        pose=mirrored(figure.pose),
-        then=then,
-        view=180.0 - figure.view,
-        things=things,
-        tag=other_side(figure.tag),
-    )
+    @property
+    def other(self) -> Pose | None:
+        """The stop that is farthest from the one that is held; None for what does not move."""
+        if not self.then:
+            return None
+        return self.poses[len(self.poses) // 2 if self.round else 0 if self.held else -1]
 
 
 def read_figures(plain: Mapping[str, Any]) -> dict[str, Figure]:
@@ -95,18 +82,35 @@ def _pose(given: Mapping[str, Any], known: Mapping[str, Pose], path: str) -> Pos
 
 
 def _figure(given: Mapping[str, Any], poses: Mapping[str, Pose], path: str) -> Figure:
-    unknown = set(given) - {"from", "pose", "then", "view", "above", "things", "close", "tag"}
-    if unknown:
+    if unknown := set(given) - _GIVEN:
         raise RefusedError(path, "from, pose, then, view, above, things, close and tag", ", ".join(sorted(unknown)))
     pose = _pose({"from": given["from"], **given.get("pose", {})}, poses, path)
-    then = _pose(given["then"], {"": pose}, path) if "from" in given.get("then", {}) else None
-    if then is None and "then" in given:
-        then = pose_from(given["then"], pose)
+    stops = given.get("then", ())
+    then = tuple(_then(one, pose, poses, path) for one in ([stops] if isinstance(stops, dict) else stops))
     things = tuple(_thing(one, f"{path}.things[{n}]") for n, one in enumerate(given.get("things", ())))
+    held = frozenset(name for thing in things for name in thing.along)
+    pose, then = _gripping(pose, held), tuple(_gripping(one, held) for one in then)
     close = given.get("close", "")
     if close not in CLOSE:
         raise RefusedError(f"{path}.close", "one of " + ", ".join(CLOSE[1:]), close)
-    return Figure(pose, then, given.get("view", 0.0), given.get("above", 9.0), things, close, given.get("tag", ""))
+    looked = (given.get("view", 0.0), given.get("above", 9.0))
+    turns, held = given.get("round", False), given.get("held", int(len(then) == 1))
+    return Figure(pose, then, *looked, things, close, given.get("tag", ""), turns, held, given.get("path", ""))
+
+
+_GIVEN = {"from", "pose", "then", "round", "held", "view", "above", "things", "close", "tag", "path"}
+
+
+def _gripping(pose: Pose, held: frozenset[str]) -> Pose:
+    """A pose with its hands closed round what they hold, where their shape is not given."""
+    ends = zip(pose.shapes, "lr", strict=True)
+    left, right = (shape or ("grip" if f"grip_{end}" in held else "") for shape, end in ends)
+    return replace(pose, shapes=(left, right))
+
+
+def _then(given: Mapping[str, Any], pose: Pose, poses: Mapping[str, Pose], path: str) -> Pose:
+    """Another end of a movement: on top of the figure's pose, or of one that it names."""
+    return _pose(given, poses, path) if "from" in given else pose_from(given, pose)
 
 
 def _thing(given: Mapping[str, Any], path: str) -> Thing:

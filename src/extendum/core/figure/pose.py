@@ -32,7 +32,11 @@ class Pose:
     """A whole body. ``at``: where the pelvis is, or None to be let down until it touches the floor.
 
     ``seat``: the pelvis sits on a seat of this height. Hands and feet point by angles of their own, or as their limb
-    does. ``shrug``: how far each shoulder is lifted; ``gaze``: how far the eyes look to the left.
+    does; ``palm``: where a palm looks, by angles like a limb's; ``shapes``: of the left and of the right hand,
+    on the way to others in ``closing``.
+    ``toes``: degrees that they are bent back, or None: as the floor bends them. ``shrug``: how far each shoulder is
+    lifted; ``jaw``: opened and slid, in centimetres; ``eyes``: from closed (0) to open (1); ``gaze``: how far they
+    look to the left.
     """
 
     trunk: Triple = (0.0, 0.0, 0.0)
@@ -50,10 +54,19 @@ class Pose:
     at: Triple | None = None
     seat: float = 0.0
     shrug: Pair = (0.0, 0.0)
+    palm_l: Pair | None = None
+    palm_r: Pair | None = None
+    shapes: tuple[str, str] = ("", "")
+    closing: tuple[tuple[str, str], float] | None = None
+    toes: tuple[float | None, float | None] = (None, None)
+    toe_spread: float = 0.0
+    jaw: float = 0.0
+    slide: float = 0.0
+    eyes: float = 0.75
     gaze: float = 0.0
 
 
-_SIDES = ("arm", "leg", "hand", "foot")
+_SIDES = ("arm", "leg", "hand", "foot", "palm")
 
 
 def other_side(name: str) -> str:
@@ -85,7 +98,9 @@ def mirrored(pose: Pose) -> Pose:
         swapped[f"{part}_l"], swapped[f"{part}_r"] = right, left
     at = pose.at and (pose.at[0], pose.at[1], -pose.at[2])
     swapped |= {name: over(getattr(pose, name)) for name in ("trunk", "chest", "head", "pelvis")}
-    return replace(pose, **swapped, at=at, shrug=(pose.shrug[1], pose.shrug[0]), gaze=-pose.gaze)
+    swapped |= {name: getattr(pose, name)[::-1] for name in ("shrug", "shapes", "toes")}
+    swapped["closing"] = pose.closing and (pose.closing[0][::-1], pose.closing[1])
+    return replace(pose, **swapped, at=at, gaze=-pose.gaze, slide=-pose.slide)
 
 
 _NAMES = {field.name for field in fields(Pose)}

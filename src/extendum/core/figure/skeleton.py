@@ -15,13 +15,15 @@ from extendum.core.model.errors import RefusedError
 
 HIP, SHOULDER, WAIST, CHEST, NECK = 9.0, 17.0, 20.0, 29.0, 17.5
 UPPER_ARM, FOREARM, GRIP, HAND = 29.0, 25.0, 8.0, 17.0
-THIGH, SHIN, ANKLE, HEEL, TOES = 41.0, 41.0, 6.5, 5.0, 18.0
+#: So far below the neck's root the shoulders hang.
+DROP = 7.5
+THIGH, SHIN, ANKLE, HEEL, BALL, TOES = 41.0, 41.0, 6.5, 5.0, 11.6, 18.0
 #: How far flesh stands out round a joint: what touches the floor.
 FLESH = {
     f"{name}_{end}": flesh
     for end in ("l", "r")
     for name, flesh in (
-        *(("hip", 9.5), ("shoulder", 7.0), ("elbow", 4.0), ("wrist", 3.0), ("hand", 2.5)),
+        *(("hip", 9.5), ("shoulder", 5.2), ("elbow", 4.0), ("wrist", 2.6), ("hand", 1.6)),
         *(("knee", 5.5), ("ankle", 4.0), ("heel", 2.5), ("toes", 2.0)),
     )
 } | {"waist": 8.0, "neck": 6.0, "head": 10.5}
@@ -48,8 +50,11 @@ def body_of(pose: Pose) -> Body:
     """The body in a pose, on the floor or on its seat. ``missed`` names limbs that do not get where they reach."""
     at = pose.at or (0.0, pose.seat + FLESH["hip_l"] if pose.seat else 0.0, 0.0)
     body = _placed(pose, at)
-    if pose.at is None and not pose.seat:
-        body = _placed(pose, (at[0], at[1] - body.lowest, at[2]))
+    for _ in range(4):  # toes lie down as they meet the floor, which may let the body down a little more
+        if pose.at is not None or pose.seat or abs(body.lowest) < 1e-9:
+            break
+        at = (at[0], at[1] - body.lowest, at[2])
+        body = _placed(pose, at)
     return body
 
 
@@ -62,9 +67,11 @@ def _placed(pose: Pose, at: Vec) -> Body:
     joints["head"] = add(joints["neck"], head[1], NECK)
     for end, outside, lifted in (("l", 1.0, pose.shrug[0]), ("r", -1.0, pose.shrug[1])):
         joints[f"hip_{end}"] = add(at, pelvis[2], outside * HIP)
-        level = add(joints["neck"], chest[1], lifted - 4)
+        level = add(joints["neck"], chest[1], lifted - DROP)
         joints[f"shoulder_{end}"] = add(level, chest[2], outside * SHOULDER)
     _landmarks(joints, chest, head)
+    chin = add(add(joints["head"], head[1], -10.5 - pose.jaw), head[0], 8 - pose.jaw / 2)
+    joints["chin"] = add(chin, head[2], pose.slide)
     missed: list[str] = []
     for end, outside, leg, foot in (("l", 1.0, pose.leg_l, pose.foot_l), ("r", -1.0, pose.leg_r, pose.foot_r)):
         names = (f"hip_{end}", f"knee_{end}", f"ankle_{end}")
@@ -74,8 +81,19 @@ def _placed(pose: Pose, at: Vec) -> Body:
     if _needs_other(pose.arm_l):
         arms.reverse()
     for end, outside, arm, hand in arms:
+        _carry(joints, end, arm, chest, outside)
         missed += _arm(joints, end, arm, hand, outside)
     return Body(joints, pelvis, chest, head, tuple(missed), pose.gaze)
+
+
+def _carry(joints: dict[str, Vec], end: str, arm: Limb, chest: Frame, outside: float) -> None:
+    """The shoulder blade goes with the arm: up and in as it is lifted, forward or back as it reaches."""
+    shoulder = joints[f"shoulder_{end}"]
+    way = unit(sub(_goal(joints, arm), shoulder)) if arm.to else towards(*arm.upper, outside)
+    up, ahead = dot(way, chest[1]), dot(way, chest[0])
+    lifted = max(0.0, up + 0.2) / 1.2
+    shoulder = add(add(shoulder, chest[1], 5.5 * lifted), chest[2], -outside * 2.5 * lifted)
+    joints[f"shoulder_{end}"] = add(shoulder, chest[0], 3.0 * ahead if ahead > 0 else 2.0 * ahead)
 
 
 def _arm(joints: dict[str, Vec], end: str, arm: Limb, hand: tuple[float, float] | None, outside: float) -> list[str]:
@@ -159,4 +177,22 @@ def _foot(joints: dict[str, Vec], end: str, given: tuple[float, float] | None, o
     down = unit(sub(shin, (ahead[0] * dot(shin, ahead), ahead[1] * dot(shin, ahead), ahead[2] * dot(shin, ahead))))
     sole = add(ankle, down, ANKLE - 2.5)
     joints[f"heel_{end}"] = add(sole, ahead, -HEEL)
-    joints[f"toes_{end}"] = add(sole, ahead, TOES)
+    ball = joints[f"ball_{end}"] = add(sole, ahead, BALL)
+    # Toes that the floor meets lie flat on it.
+    tucked = ball[1] < 5.0 and ahead[1] < -0.2 and down[1] < 0.35
+    along = unit((ahead[0], 0.0, ahead[2])) if tucked else ahead
+    joints[f"toes_{end}"] = add(ball, along, TOES - BALL)
+
+
+def leg_front(body: Body, end: str) -> tuple[Vec, Vec]:
+    """Where the front of a thigh and of its shin look: from the knee's bend, or from the foot of a straight leg."""
+    j = body.joints
+    t, s = unit(sub(j[f"knee_{end}"], j[f"hip_{end}"])), unit(sub(j[f"ankle_{end}"], j[f"knee_{end}"]))
+    along = dot(t, s)
+    front = (t[0] * along - s[0], t[1] * along - s[1], t[2] * along - s[2])
+    if length(front) > 0.25:
+        shin = (t[0] - s[0] * along, t[1] - s[1] * along, t[2] - s[2] * along)
+        return unit(front), unit(shin)
+    toes = unit(sub(j[f"toes_{end}"], j[f"heel_{end}"]))
+    square = sub(toes, (s[0] * dot(toes, s), s[1] * dot(toes, s), s[2] * dot(toes, s)))
+    return unit(square), unit(square)

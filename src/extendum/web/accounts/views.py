@@ -14,16 +14,22 @@ from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
 from django.views.decorators.http import require_http_methods
 
+from extendum.core.figure.builds import Build
 from extendum.core.model.body import Side
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.style import Countdown, CueStyle, Teaching
 from extendum.core.model.timeline import clock, parse_clock
+from extendum.draw.figures.tones import Skin
+from extendum.formats.library import shipped_move
 from extendum.formats.pdf import Paper
 from extendum.web.classes import store
 from extendum.web.classes.models import Defaults, OwnAudience, OwnStyle
+from extendum.web.library.figures import figure_address, look_of
 from extendum.web.shared.asked import Asked
 from extendum.web.shared.forms import choice, named, whole
 
+#: The move whose figure shows how figures would look.
+SAMPLE = "standing-side-reach"
 _KEPT: dict[str, type[OwnStyle] | type[OwnAudience]] = {"style": OwnStyle, "profile": OwnAudience}
 
 
@@ -62,6 +68,9 @@ def _page(request: Asked, status: int = 200, **facts: Any) -> HttpResponse:
         "teachings": on("teaching", style.teaching, (one.value for one in Teaching)),
         "sides": on("lead_side", style.lead_side, (Side.LEFT.value, Side.RIGHT.value)),
         "papers": on("paper", defaults.paper, (one.value for one in Paper)),
+        "looks": [(value, on, look_of(value, defaults.skin)) for value, on in on("build", defaults.build, Build)],
+        "skins": [(value, on, look_of(defaults.build, value)) for value, on in on("skin", defaults.skin, Skin)],
+        "sample": figure_address(shipped_move(SAMPLE).move, small=False),
         "kept": [(kind, one) for kind, model in _KEPT.items() for one in _own(request, model)],
         "forgotten": request.session.get("forgotten"),
         "password": PasswordChangeForm(request.user),
@@ -96,6 +105,13 @@ def _begin(request: Asked) -> str:
     )
     store.keep_defaults(defaults, length_s, style, choice(Paper, form, "paper", Paper.A4).value)
     return "Kept. Classes that you make from now on begin with it; those on the shelf stay as they are."
+
+
+def _look(request: Asked) -> str:
+    """How figures look, in every class."""
+    form, defaults = request.POST, store.defaults_of(request.user)
+    store.keep_look(defaults, choice(Build, form, "build", Build.SLIGHT), choice(Skin, form, "skin", Skin.MIDDLE))
+    return "Kept. Every figure looks like that from now on: on your screens, the class’s and in print."
 
 
 def _name(request: Asked) -> str:
@@ -144,6 +160,7 @@ def _put_back(request: Asked) -> str:
 
 _PARTS: dict[str, Callable[[Asked], str]] = {
     "begin": _begin,
+    "look": _look,
     "name": _name,
     "password": _password,
     "forget": _forget,

@@ -7,7 +7,7 @@ self.addEventListener("fetch", (event) => {
   const { request } = event;
   const address = new URL(request.url);
   if (request.method !== "GET" || address.origin !== self.location.origin) return;
-  if (address.pathname.startsWith("/static/")) {
+  if (address.pathname.startsWith("/static/") || address.pathname.endsWith("/figure.json")) {
     event.respondWith(caches.match(request).then((kept) => kept ?? fetch(request)));
   } else if (/^\/classes\/\d+\/stage\/$/.test(address.pathname)) {
     event.respondWith(fetch(request).catch(() => caches.match(request, { cacheName: KEPT }).then((kept) => kept ?? Response.error())));

@@ -17,11 +17,13 @@ from django.utils import timezone
 
 from extendum.core.edit.brief_edits import audience_of
 from extendum.core.edit.script_edits import new_script, set_style
+from extendum.core.figure.builds import Build
 from extendum.core.model.audience import PROFILES, Audience
 from extendum.core.model.errors import ExtendumError, RefusedError
 from extendum.core.model.item import MoveItem
 from extendum.core.model.script import Script
 from extendum.core.model.style import SHIPPED, CueStyle
+from extendum.draw.figures.tones import Skin
 from extendum.formats.codec import from_plain, to_plain
 from extendum.formats.document import dumps, loads
 from extendum.web.classes.models import Defaults, MoveUse, OwnAudience, OwnStyle, Revision, StretchClass
@@ -241,6 +243,12 @@ def keep_defaults(defaults: Defaults, length_s: int, style: CueStyle, paper: str
     new_script("A class", length_s)  # what holds for a class holds here
     defaults.length_s, defaults.paper = length_s, paper
     defaults.style = json.dumps(to_plain(style), ensure_ascii=False)
+    defaults.save()
+
+
+def keep_look(defaults: Defaults, build: Build, skin: Skin) -> None:
+    """Set how the instructor's figures look."""
+    defaults.build, defaults.skin = build.value, skin.value
     defaults.save()
 
 

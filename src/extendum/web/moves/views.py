@@ -28,9 +28,10 @@ from extendum.core.timing.compile import compile_script
 from extendum.draw.kinds import draw_kind
 from extendum.draw.sheet import draw_sheet
 from extendum.web.classes.access import own_class
+from extendum.web.classes.look import owners_look
 from extendum.web.classes.models import MoveUse, StretchClass
 from extendum.web.library import store
-from extendum.web.library.figures import figure_address, figure_words
+from extendum.web.library.figures import figure_address, live_figure
 from extendum.web.library.models import OwnMove
 from extendum.web.shared.asked import Asked
 from extendum.web.shared.drawn import drawn
@@ -147,7 +148,7 @@ def move(request: Asked, key: str) -> HttpResponse:
         "move": entry.move,
         "own": key in library.own,
         "shipped": key in store.SHIPPED_ONLY.moves,
-        "figures": _figures(entry.move),
+        "figures": _figures(entry.move, owners_look(request.user)),
         "sheet": drawn(draw_sheet(timeline)),
         "said": _said(timeline),
         "kind": drawn(draw_kind(entry.move.kind)),
@@ -160,11 +161,11 @@ def move(request: Asked, key: str) -> HttpResponse:
     return render(request, "library/move.html", context)
 
 
-def _figures(move: Move) -> list[tuple[str, str, str]]:
-    """The pictures of a move: where, in words, and of which side."""
+def _figures(move: Move, look: str) -> list[tuple[SafeString, str]]:
+    """The pictures of a move, and of which side."""
     sides = (Side.LEFT, Side.RIGHT) if move.sided else (Side.BOTH,)
-    found = ((figure_address(move, side), figure_words(move, side), side) for side in sides)
-    return [(address, words, side.value if move.sided else "") for address, words, side in found if address]
+    found = ((live_figure(move, side, look), side) for side in sides)
+    return [(live, side.value if move.sided else "") for live, side in found if live]
 
 
 def _gone(request: Asked, key: str) -> HttpResponse:

@@ -17,8 +17,9 @@ from extendum.core.model.script import Script
 from extendum.core.model.timeline import Timeline
 from extendum.core.moves.spares import Spare, spares
 from extendum.web.classes import store
+from extendum.web.classes.look import owners_look
 from extendum.web.classes.page import compiled
-from extendum.web.library.figures import stage_figure
+from extendum.web.library.figures import live_figure
 from extendum.web.library.store import Library, library_of
 from extendum.web.teach.following import by_code, news, owner_of, running
 from extendum.web.teach.models import Link
@@ -58,12 +59,12 @@ def shown(link: Link, *, figures: bool = True) -> dict[str, Any]:
     script, timeline = store.script_of(run.revision), compiled(bytes(run.revision.document))
     tray = spares(script, library)
     score = public_score(script, timeline, library, tray)
-    drawings = list(_figures(script, timeline, tray, library)) if figures else []
+    drawings = list(_figures(script, timeline, tray, library, owners_look(link.owner))) if figures else []
     return {"run": run, "title": script.title, "score": score, "figures": [one for one in drawings if one[2]]}
 
 
 def _figures(
-    script: Script, timeline: Timeline, tray: Sequence[Spare], library: Library
+    script: Script, timeline: Timeline, tray: Sequence[Spare], library: Library, look: str
 ) -> Iterator[tuple[str, str, str]]:
     """Each move's figure for the sides it is done on, and the figure of its easier option."""
     moves = {item.id: item.move for item in (*script.moves(), *(one.item for one in tray))}
@@ -71,9 +72,9 @@ def _figures(
     for item, side in sorted(
         {(s.item, s.side or Side.BOTH) for one in played for s in one.segments if s.item in moves}
     ):
-        yield item, side.value, stage_figure(moves[item], side)
+        yield item, side.value, live_figure(moves[item], side, look)
         option = moves[item].option(OptionKind.EASIER)
         other = library.moves.get(option.move) if option and option.move else None
         if other:
             there = side if other.move.sided else Side.BOTH
-            yield f"easy-{item}", side.value, stage_figure(other.move, there)
+            yield f"easy-{item}", side.value, live_figure(other.move, there, look)

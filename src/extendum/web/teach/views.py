@@ -25,9 +25,10 @@ from extendum.draw.small import draw_ribbon
 from extendum.formats.json_text import read_json
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
+from extendum.web.classes.look import owners_look
 from extendum.web.classes.models import Revision, StretchClass
 from extendum.web.classes.page import compiled
-from extendum.web.library.figures import stage_figure
+from extendum.web.library.figures import live_figure
 from extendum.web.library.store import library_of
 from extendum.web.shared.asked import Asked
 from extendum.web.shared.drawn import drawn
@@ -41,7 +42,7 @@ from extendum.web.teach.signals import tell_begun
 MOST_EVENTS, LONGEST_KEY = 2000, 40
 #: The modules that the Stage is made of: named in its page, so that all are kept for a reload without the server.
 STAGE_PARTS = (
-    *(f"js/{name}.js" for name in ("drawing", "playing", "sounds")),
+    *(f"js/{name}.js" for name in ("drawing", "figure", "playing", "sounds")),
     *(f"js/stage/{name}.js" for name in ("main", "live", "drawn", "catching", "tray", "prompter", "page")),
 )
 _WORKER = Path(__file__).parents[1] / "assets" / "worker.js"
@@ -68,12 +69,12 @@ def take(request: Asked, pk: int) -> HttpResponse:
 def _stage(request: Asked, of: StretchClass, *, rehearses: bool = False, takes: bool = False) -> HttpResponse:
     script, timeline = store.script_of(of.present), compiled(bytes(of.present.document))
     props: dict[str, Prop] = {p.name: p for item in script.moves() for p in item.move.props}
-    library = library_of(request.user)
+    library, look = library_of(request.user), owners_look(request.user)
     tray = spares(script, library)
     played = [timeline, *(one.timeline for one in tray)]
     sides = {(segment.item, segment.side or Side.BOTH) for one in played for segment in one.segments}
     moves = {item.id: item.move for item in (*script.moves(), *(one.item for one in tray))}
-    shown = ((item, side, stage_figure(moves[item], side)) for item, side in sorted(sides) if item in moves)
+    shown = ((item, side, live_figure(moves[item], side, look)) for item, side in sorted(sides) if item in moves)
     context = {
         "class": of,
         "figures": [(item, side.value, svg) for item, side, svg in shown if svg],

@@ -236,7 +236,7 @@ function figureOf(segment) {
   picture.hidden = !address;
   if (!address) return;
   const side = segment.classList.contains("s-right") ? "right" : "left";
-  picture.src = address.replace(/side=\w+/, `side=${side}`);
+  picture.src = address.replace("size=small&", "").replace(/side=\w+/, `side=${side}`);
   const at = segment.getBoundingClientRect(), box = document.querySelector(".right").getBoundingClientRect();
   picture.classList.toggle("aside", at.left > box.left + box.width / 2);
 }

@@ -1,5 +1,7 @@
 // What the screens of a running class draw: the band, the breath, the figure, and texts that stay readable from afar.
 // Nothing is written to the page that is there already, and nothing here makes the browser lay out the page.
+import { live, load } from "./figure.js";
+
 const found = new Map();
 export function el(id) {
   let node = found.get(id);
@@ -68,32 +70,48 @@ export function drawBreath(seen) {
   put("pacer-now", "r", (16 + 32 * full).toFixed(1));
 }
 
-// ---- figures: the one of now moves as the timeline does, still where less motion is asked for ----------
+// ---- figures: the one of now moves as the timeline does and breathes, still where less motion is asked for ----------
 const still = matchMedia("(prefers-reduced-motion: reduce)");
-const frames = new WeakMap();
+const figures = new WeakMap();
+// Every drawing that the page may need, before it needs it: the network may go away.
+for (const one of document.querySelectorAll("template")) {
+  const holder = one.content.querySelector(".live");
+  if (holder) load(holder.dataset.figure);
+}
 export function showFigure(id, item, side) {
   const box = el(id), wanted = `${item}-${side || "both"}`;
   if (!changed(box, "figure", wanted)) return;
+  figures.get(box)?.gone();
+  figures.delete(box);
   const drawn = el(`figure-${wanted}`) ?? el(`figure-${item}-left`) ?? el(`figure-${item}-both`);
   box.replaceChildren(...(drawn ? [drawn.content.cloneNode(true)] : []));
-  frames.set(box, { all: [...box.querySelectorAll(".frame")], on: 0 });
+  const holder = box.querySelector(".live");
+  if (holder) live(holder, { mirrored: Boolean(box.closest(".mirrored")) }).then((made) => { if (made) figures.set(box, made); });
 }
 export function noFigure(id) {
   if (changed(el(id), "figure", "")) el(id).replaceChildren();
 }
+const eased = (share) => 0.5 - 0.5 * Math.cos(Math.PI * Math.min(1, Math.max(0, share)));
+const SWING = 1500, BREATH = 7000;
+// Where a figure is in its movement: with the beats of reps, from side to side where they alternate, round for a circle.
+function placeOf(figure, seen, out, into) {
+  const { data } = figure;
+  if (!figure.moves) return 0;
+  if (!seen.works) return figure.still;
+  const timed = seen.segment.kind === "timed" || seen.segment.kind === "open";
+  if (data.turns) return timed ? (into % (2 * SWING)) / (2 * SWING) : seen.word ? (seen.word === "out" ? seen.part / 2 : seen.word === "back" ? 0.5 + seen.part / 2 : 0) : 0;
+  if (timed) return eased(Math.abs(((into / SWING) % 2) - 1));
+  if (!seen.word) return figure.still;
+  if (data.held === 0 && opposite[seen.side]) return 0.5 + (seen.side === "left" ? -0.5 : 0.5) * eased(out);
+  return eased(out);
+}
 export function moveFigure(id, seen, out, into, running) {
-  const of = frames.get(el(id));
-  if (!of?.all.length) return;
-  let share = 0;
-  if (!still.matches && seen.works && running) {
-    if (seen.word) share = out;
-    else if (seen.segment.kind === "timed") share = 0.5 - 0.5 * Math.cos((into / 1500) * Math.PI);
-  }
-  const at = Math.round(Math.min(1, Math.max(0, share)) * (of.all.length - 1));
-  if (at === of.on) return;
-  of.all[of.on].classList.remove("on");
-  of.all[at].classList.add("on");
-  of.on = at;
+  const figure = figures.get(el(id));
+  if (!figure) return;
+  if (still.matches || !running) return figure.show(figure.still, 0);
+  const paced = seen.counted === "breaths" && seen.works;
+  const breath = paced ? { in: seen.part, full: 1, out: 1 - seen.part, empty: 0 }[seen.word] ?? 0 : eased(Math.abs(((into / (BREATH / 2)) % 2) - 1));
+  figure.show(placeOf(figure, seen, out, into), breath);
 }
 
 // ---- texts as large as they fit in a number of lines, never smaller than can be read -----------------------------

@@ -52,7 +52,7 @@ function drawEasier(score, { item }, side, shown) {
   const on = withEasier === "yes" && Boolean(figure) && !shown;
   hide("easier", !on);
   if (!on) return;
-  el("easier-figure").replaceChildren(figure.content.cloneNode(true));
+  showFigure("easier-figure", `easy-${item}`, side);
   show("easier-name", option.name);
 }
 function drawNext(score, run) {

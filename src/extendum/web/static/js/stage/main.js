@@ -271,7 +271,8 @@ async function keepPage() {
     const kept = await caches.open("extendum-stage");
     const named = [...document.querySelectorAll("script[src], link[href]")].map((one) => one.src ?? one.href);
     const made = [...named, ...performance.getEntriesByType("resource").map((one) => one.name)].filter((name) => name.includes("/static/"));
-    await kept.addAll([location.pathname, ...new Set(made)]);
+    const figures = [...document.querySelectorAll("template")].map((one) => one.content.querySelector(".live")?.dataset.figure).filter(Boolean);
+    await kept.addAll([location.pathname, ...new Set([...made, ...figures])]);
     root.kept = "yes";
   } catch { /* without it the Stage plays on, and only a reload needs the server */ }
 }

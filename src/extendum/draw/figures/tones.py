@@ -1,0 +1,150 @@
+"""The tones of a figure: base and shade of each kind of surface, faded on the far side, for three tones of skin."""
+
+from __future__ import annotations
+
+import re
+from enum import StrEnum
+from functools import cache
+
+
+class Skin(StrEnum):
+    """The tone of a figure's skin."""
+
+    LIGHT = "light"
+    MIDDLE = "middle"
+    DEEP = "deep"
+
+
+#: Skin and palm, and the top that is told from them: darker than light skin, lighter than deep skin.
+_SKINS: dict[Skin, dict[str, tuple[str, str]]] = {
+    Skin.LIGHT: {
+        "skin": ("#ecc3a0", "#d3a07a"),
+        "palm": ("#f5d6ba", "#dcb08d"),
+        "top": ("#4a8a83", "#386f6a"),
+        "collar": ("#2f625d", "#2f625d"),
+        "hair": ("#6b4a33", "#523725"),
+        "lips": ("#b9705c", "#b9705c"),
+        "skin-line": ("#b07c58", "#b07c58"),
+        "brow": ("#59402f", "#59402f"),
+    },
+    Skin.MIDDLE: {
+        "skin": ("#cf986e", "#b07a52"),
+        "palm": ("#deb08b", "#bf8e68"),
+        "top": ("#46857e", "#356a65"),
+        "collar": ("#2c5d58", "#2c5d58"),
+        "hair": ("#332a26", "#211a18"),
+        "lips": ("#9f5a48", "#9f5a48"),
+        "skin-line": ("#8f5f3e", "#8f5f3e"),
+        "brow": ("#332a26", "#332a26"),
+    },
+    Skin.DEEP: {
+        "skin": ("#83553a", "#663f29"),
+        "palm": ("#b38462", "#946848"),
+        "top": ("#a6cdc0", "#86b2a4"),
+        "collar": ("#76a596", "#76a596"),
+        "hair": ("#25201f", "#161212"),
+        "lips": ("#633228", "#633228"),
+        "skin-line": ("#4e2e1d", "#4e2e1d"),
+        "brow": ("#211a18", "#211a18"),
+    },
+}
+_OTHERS: dict[str, tuple[str, str]] = {
+    "trousers": ("#2c4a78", "#203860"),
+    "wood": ("#dab979", "#c39d58"),
+    "wood-dark": ("#c39d58", "#a98543"),
+    "block": ("#93a3a8", "#77888e"),
+    "cushion": ("#d9a68e", "#bf8970"),
+    "ball": ("#d9a441", "#b7832a"),
+    "strap": ("#e2b752", "#c39736"),
+    "towel": ("#f3ecdc", "#d9cdb3"),
+    "stick": ("#b98d4e", "#96703a"),
+}
+#: What has no shade: fills, and strokes.
+_FILLS = {
+    "paper": "#f7f0e4",
+    "rim": "#fbf6ec",
+    "floor": "#e7dac0",
+    "shadow": "#cfbf9f",
+    "wall": "#e0d2b4",
+    "wall-cut": "#cbb98f",
+    "mat": "#c0cad6",
+    "mat-edge": "#9eabbc",
+    "mat-shadow": "#a2aebd",
+    "ghost": "#fbf6ec",
+    "tint": "#c4451a",
+    "tint-small": "#c4451a",
+    "tint-rim": "#fdf4e4",
+    "eye": "#33241d",
+    "arrow-fill": "#22262b",
+    "arrow-rim-fill": "#fbf6ec",
+    "tag": "#fffcf5",
+    "letter": "#22262b",
+}
+_STROKES = {
+    "ghost-line": "#8d7b62",
+    "tint-far": "#c4451a",
+    "fibre": "#fde6cb",
+    "sight": "#5b6470",
+    "lid": "#33241d",
+    "arrow": "#22262b",
+    "arrow-rim": "#fbf6ec",
+}
+#: How far the far side fades into the paper.
+FADE = 0.3
+_FADING = ("skin", "palm", "top", "trousers")
+
+
+def mixed(a: str, b: str, share: float) -> str:
+    """A colour on the way from one to another."""
+    pairs = ((int(a[k : k + 2], 16), int(b[k : k + 2], 16)) for k in (1, 3, 5))
+    return "#" + "".join(f"{round(x * (1 - share) + y * share):02x}" for x, y in pairs)
+
+
+@cache
+def tones(skin: Skin = Skin.MIDDLE) -> dict[str, str]:
+    """Every tone by name; of lines too."""
+    found = dict(_FILLS) | dict(_STROKES)
+    for name, (base, shade) in (_SKINS[skin] | _OTHERS).items():
+        found |= {name: base, f"{name}-shade": shade}
+        if name in _FADING:
+            paper = _FILLS["paper"]
+            found |= {f"{name}-far": mixed(base, paper, FADE), f"{name}-far-shade": mixed(shade, paper, FADE)}
+    return found
+
+
+#: Tones of which only the line is drawn.
+LINES = frozenset((*_STROKES, "skin-line", "brow"))
+_LOOKS = {
+    "tint-small": "stroke:#fdf4e4;paint-order:stroke",
+    "ghost-line": "stroke-dasharray:26 18",
+    "sight": "stroke-dasharray:4 26",
+    "tint-far": "stroke-dasharray:22 16",
+    "letter": "font-family:sans-serif;font-weight:700",
+    "tag": "stroke:#22262b",
+}
+
+
+@cache
+def _rules(skin: Skin) -> dict[str, str]:
+    """How each tone is painted."""
+    rules = {}
+    for name, colour in tones(skin).items():
+        painted = f"fill:none;stroke:{colour}" if name in LINES else f"fill:{colour}"
+        rules[name] = f".f-{name}{{{painted}{';' if name in _LOOKS else ''}{_LOOKS.get(name, '')}}}"
+    return rules
+
+
+_USED = re.compile(r"\bf-([\w-]+)\"")
+_JOINED = ".figure *{stroke-linejoin:round;stroke-linecap:round}"
+
+
+def style_of(svg: str, skin: Skin = Skin.MIDDLE) -> str:
+    """The style sheet of the tones that a picture has."""
+    rules = _rules(skin)
+    return _JOINED + "".join(rules[name] for name in dict.fromkeys(_USED.findall(svg)))
+
+
+@cache
+def style(skin: Skin = Skin.MIDDLE) -> str:
+    """The style sheet of every tone."""
+    return _JOINED + "".join(_rules(skin).values())

@@ -1,0 +1,25 @@
+"""How an instructor's figures look, for every page: what is put behind the address of a figure."""
+
+from __future__ import annotations
+
+from django.contrib.auth.models import User
+from django.http import HttpRequest
+from django.utils.functional import SimpleLazyObject
+
+from extendum.web.classes import store
+from extendum.web.library.figures import look_of
+
+
+def owners_look(owner: User) -> str:
+    """What is put behind the address of a figure for this owner."""
+    defaults = store.defaults_of(owner)
+    return look_of(defaults.build, defaults.skin)
+
+
+def look(request: HttpRequest) -> dict[str, object]:
+    """For templates: looked up only where a page shows a figure."""
+
+    def found() -> str:
+        return owners_look(request.user) if isinstance(request.user, User) else ""
+
+    return {"look": SimpleLazyObject(found)}
