@@ -205,19 +205,17 @@ def next_figure(poses: int) -> Callable[[], object]:
 
 
 def asked_again() -> Callable[[], object]:
-    """Serves one picture after the other, small and large, as the view does for a browser that has none of them."""
-    client = Client()
+    """Serves one picture after the other, small and large; a server has each of them after it was asked for once."""
     addresses = [figure_address(entry.move, small=small) for entry in shipped_moves() for small in (True, False)]
-    for one in addresses:  # a server has each of them after it was asked for once
-        client.get(one)
+    requests = RequestFactory()
+
+    def serve(address: str) -> object:
+        return figure(requests.get(address), address.split("/")[2])
+
+    for one in addresses:
+        serve(one)
     again = itertools.cycle(addresses)
-    request = RequestFactory()
-
-    def serve() -> object:
-        address = next(again)
-        return figure(request.get(address), address.split("/")[2])
-
-    return serve
+    return lambda: serve(next(again))
 
 
 def measured(runs: int = 30) -> dict[str, tuple[float, float]]:

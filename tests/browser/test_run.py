@@ -76,7 +76,7 @@ CAPITALS = """([id]) => {
     return pen.measureText("H").actualBoundingBoxAscent / innerHeight;
 }"""
 TIERS = {"#count": 0.20, "#name": 0.09, "#side span": 0.09, "#next": 0.06, "#words": 0.05}
-INSIDE = """() => [...document.querySelectorAll("#name, #side, #count, #words, #next, #figure svg, .stage-keys button")]
+INSIDE = """() => [...document.querySelectorAll("#name, #side, #count, #words, #next, canvas, .stage-keys button")]
     .map((box) => [box.id, box.getBoundingClientRect()])
     .filter(([, at]) => at.width && (at.right > innerWidth + 1 || at.bottom > innerHeight + 1 || at.left < -1))
     .map(([id]) => id)"""
@@ -337,7 +337,7 @@ def test_the_tray_has_what_was_skipped_and_what_fits_here(page, digging):
     expect(page.locator("#next")).to_contain_text(name)
     page.keyboard.press("n")
     assert page.inner_text("#name").split(",")[0] == name.split(",")[0]
-    expect(page.locator("#figure svg")).to_be_visible()
+    expect(page.locator("#figure canvas")).to_be_visible()
     pass_time(page, 15)
     assert page.inner_text("#words")
 

@@ -44,18 +44,12 @@ def test_every_move_of_the_library_has_a_figure_and_no_figure_is_without_a_move(
 
 
 @each_move
-def test_every_pose_is_within_the_limits_of_a_body_and_goes_through_nothing(move):
+def test_every_pose_is_within_the_limits_of_a_body_goes_through_nothing_and_has_its_weight_over_its_support(move):
     figure = FIGURES[move.key]
     for pose in figure.poses:
         assert list(faults(body_of(pose))) == []
         assert list(faults_of(figure, pose)) == []
-
-
-@each_move
-def test_the_weight_is_over_what_carries_it(move):
-    figure = FIGURES[move.key]
-    if Base.of(move.posture) is not Base.LYING:
-        for pose in figure.poses:
+        if Base.of(move.posture) is not Base.LYING:
             assert weight_off(figure, pose) < 6
 
 
@@ -74,7 +68,7 @@ def test_on_the_way_no_bone_changes_its_length_or_turns_too_far_and_nothing_is_g
             for joint, end_joint, size in BONES:
                 drawn = float(np.linalg.norm(middle[f"{joint}_{end}"] - middle[f"{end_joint}_{end}"]))
                 assert drawn == pytest.approx(size, rel=0.02)
-    for pose in poses[1:-1:2]:
+    for pose in poses[1:-1:3]:
         deep = [fault for fault in faults_of(figure, pose) if " in the wall" in fault or "in the floor" in fault]
         assert [fault for fault in deep if int(fault.split(" is ")[1].split()[0]) > 4] == []
 
