@@ -49,7 +49,7 @@ def paint_small(scene: Scene, moment: Moment, far: set[str], near: float) -> Non
 
 
 def paint(scene: Scene, moment: Moment, far: set[str], *, detail: bool) -> None:
-    """The layers of a body and its things; ``detail``: fingers are told apart."""
+    """The layers of a body and its things; ``detail``: with lines between fingers and toes."""
     share = 1.0 if detail else 0.8
     limbs = whole_limbs(scene, share)
     for limb, points in limbs.items():

@@ -15,7 +15,7 @@ class Skin(StrEnum):
     DEEP = "deep"
 
 
-#: Skin and palm, and the top that is told from them: darker than light skin, lighter than deep skin.
+#: Skin and palm, and a top that stands out from them: darker than light skin, lighter than deep skin.
 _SKINS: dict[Skin, dict[str, tuple[str, str]]] = {
     Skin.LIGHT: {
         "skin": ("#ecc3a0", "#d3a07a"),
