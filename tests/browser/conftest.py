@@ -11,6 +11,7 @@ from extendum.formats.document import loads
 from extendum.web.classes import store
 
 DEMO = Path(__file__).parents[2] / "src/extendum/data/demo"
+SIZE = {"width": 1280, "height": 800}
 FLAGS = [
     "--no-sandbox",
     "--disable-gpu",
@@ -42,8 +43,11 @@ def owner(transactional_db):
 
 @pytest.fixture
 def page(chromium, live_server, owner, client):
-    """A page of 1280x800, signed in; errors in a script and breaches of the policy fail the test."""
-    context = chromium.new_context(base_url=live_server.url, viewport={"width": 1280, "height": 800})
+    """A page of 1280x800, signed in; errors in a script and breaches of the policy fail the test.
+
+    Less motion is asked for: figures that move at the screen's rate take a processor that other tests need.
+    """
+    context = chromium.new_context(base_url=live_server.url, viewport=SIZE, reduced_motion="reduce")
     page = context.new_page()
     page.set_default_timeout(15_000)
     errors = []

@@ -10,6 +10,13 @@ from tests.browser.test_main_path import pass_time
 pytestmark = pytest.mark.browser
 
 
+@pytest.fixture
+def page(page):
+    """A page on which figures move."""
+    page.emulate_media(reduced_motion="no-preference")
+    return page
+
+
 def start(page, pk):
     page.goto(f"/classes/{pk}/stage/")
     page.locator("#start:enabled").wait_for()

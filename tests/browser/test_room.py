@@ -13,10 +13,11 @@ pytestmark = pytest.mark.browser
 BOTH = "() => document.getElementById('count').textContent"
 
 
-def opened(page, base, owner, kind, width, height):
+def opened(page, base, owner, kind, wide, high):
     """A page of somebody without an account, by the code."""
     link = Link.objects.create(owner=owner, kind=kind, name="Mine", easier=True)
-    other = page.context.browser.new_context(base_url=base, viewport={"width": width, "height": height})
+    size = {"width": wide, "height": high}
+    other = page.context.browser.new_context(base_url=base, viewport=size, reduced_motion="reduce")
     found = other.new_page()
     found.set_default_timeout(15_000)
     found.goto(reverse(kind, args=[link.code]))

@@ -24,7 +24,7 @@ from extendum.formats.audio import Kind, audio_guide, spoken_list
 from extendum.formats.calendar import calendar_entry
 from extendum.formats.captions import chapters_list, chapters_vtt, srt, vtt
 from extendum.formats.document import dumps
-from extendum.formats.pdf import Paper, cue_sheet_pdf, handout_pdf
+from extendum.formats.pdf import USUAL_LOOK, Look, Paper, cue_sheet_pdf, handout_pdf
 from extendum.formats.running_order import running_order
 from extendum.formats.script_text import markdown, plain_text
 
@@ -33,7 +33,7 @@ Progress = Callable[[float], object]
 
 @dataclass
 class Export:
-    """A class to be given away: its document, on which paper, when it is, and who speaks."""
+    """A class to be given away: its document, on which paper, when it is, who speaks, and how its figures look."""
 
     script: Script
     paper: Paper = Paper.A4
@@ -41,6 +41,7 @@ class Export:
     made: datetime = field(default_factory=lambda: datetime.now(UTC))
     place: str = ""
     voice: Voice | None = None
+    look: Look = USUAL_LOOK
     hurried: list[Hurried] = field(default_factory=list)
 
     @cached_property
@@ -79,8 +80,8 @@ _TEXTS: Mapping[str, Callable[[Export], str | bytes]] = {
     "txt": lambda one: plain_text(one.script, one.entries),
     "csv": lambda one: running_order(one.entries),
     "ics": _ics,
-    "pdf": lambda one: cue_sheet_pdf(one.script, one.timeline, one.entries, one.paper),
-    "handout": lambda one: handout_pdf(one.script, one.entries, one.paper),
+    "pdf": lambda one: cue_sheet_pdf(one.script, one.timeline, one.entries, one.paper, one.look),
+    "handout": lambda one: handout_pdf(one.script, one.entries, one.paper, one.look),
     "json": lambda one: dumps(one.script),
 }
 #: What each kind is called in a pack, and what it is.

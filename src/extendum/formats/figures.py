@@ -20,7 +20,7 @@ from extendum.core.figure.marks import Mark, marks_of
 from extendum.core.model.body import Side
 from extendum.core.model.move import Move
 from extendum.draw.figures.drawing import Drawing, drawing_of
-from extendum.draw.figures.flat import flat_svg
+from extendum.draw.figures.flat import Flat, flat
 from extendum.draw.figures.picture import picture_of
 from extendum.draw.figures.svg import framed, inside_svg, with_style
 from extendum.draw.figures.tones import Skin, style_of
@@ -95,14 +95,14 @@ def picture_file(shown: Shown, side: Side, about: str = "", *, small: bool = Fal
 
 
 @lru_cache(maxsize=256)
-def printed_figure(shown: Shown, side: Side) -> tuple[str, tuple[float, float] | None]:
+def printed_figure(shown: Shown, side: Side) -> tuple[list[Flat], tuple[float, float] | None]:
     """A figure for print, and the place of its letter in shares of its square."""
     found = drawing(replace(shown, flipped=False, skin=Skin.MIDDLE))
-    svg = flat_svg(found, side, shown.skin, flipped=shown.flipped)
+    shapes = flat(found, side, shown.skin, flipped=shown.flipped)
     if not found.letter:
-        return svg, None
+        return shapes, None
     x, y = found.letter[0] / found.units, found.letter[1] / found.units
-    return svg, (1 - x if (side is Side.RIGHT) != shown.flipped else x, y)
+    return shapes, (1 - x if (side is Side.RIGHT) != shown.flipped else x, y)
 
 
 @lru_cache(maxsize=512)
@@ -153,11 +153,15 @@ def built(name: str) -> bytes:
     return _archive().read(name)
 
 
+#: Modules that begin where a drawing is done.
+_AFTER = ("flat", "__init__")
+
+
 def _sources() -> Iterator[Path]:
     """The modules that a drawing depends on."""
     root = Path(str(files("extendum")))
     yield from sorted(root.joinpath("core", "figure").glob("*.py"))
-    yield from sorted(root.joinpath("draw", "figures").glob("*.py"))
+    yield from sorted(path for path in root.joinpath("draw", "figures").glob("*.py") if path.stem not in _AFTER)
 
 
 @cache

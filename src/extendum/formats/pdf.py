@@ -2,20 +2,25 @@
 
 from __future__ import annotations
 
-import io
 from collections.abc import Iterator, Sequence
+from contextlib import nullcontext
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from importlib.resources import files
 
 from fpdf import FPDF
+from fpdf.enums import StrokeCapStyle, StrokeJoinStyle
 
+from extendum.core.figure.builds import Build
 from extendum.core.model.body import Side
 from extendum.core.model.item import MoveItem, dose_words
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import SegmentKind, Timeline, clock
 from extendum.core.moves.cautions import ASK_FIRST, USUAL
 from extendum.core.outputs.cue_sheet import Entry
+from extendum.draw.figures.flat import Flat
 from extendum.draw.figures.picture import LETTER
+from extendum.draw.figures.tones import Skin
 from extendum.draw.ruling import Piece, pieces
 from extendum.formats.figures import figure_of, printed_figure
 
@@ -23,6 +28,9 @@ MARGIN, FACE = 14.0, "Source"
 #: Points of the text, and millimetres of a point.
 TEXT_PT, POINT = 9.5, 25.4 / 72
 FIGURE_MM = 17.0
+#: How the lines of figures end, and what is as good as wholly opaque.
+_ROUND = {"stroke_cap_style": StrokeCapStyle.ROUND, "stroke_join_style": StrokeJoinStyle.ROUND}
+_WHOLE = 0.98
 
 
 class Paper(StrEnum):
@@ -32,11 +40,23 @@ class Paper(StrEnum):
     LETTER = "Letter"
 
 
+@dataclass(frozen=True, slots=True)
+class Look:
+    """How somebody wants the figures on a page."""
+
+    build: Build = Build.SLIGHT
+    skin: Skin = Skin.MIDDLE
+
+
+USUAL_LOOK = Look()
+
+
 class _Pages(FPDF):
     """Pages with the class's name and their number at the foot."""
 
-    def __init__(self, title: str, paper: Paper) -> None:
+    def __init__(self, title: str, paper: Paper, look: Look) -> None:
         super().__init__(format=paper.value)
+        self.look = look
         fonts = files("extendum.data").joinpath("fonts")
         for style, name in (("", "regular"), ("B", "bold")):
             self.add_font(FACE, style, str(fonts.joinpath(f"source-sans-3-{name}.ttf")))
@@ -77,16 +97,35 @@ class _Pages(FPDF):
         if figure is None:
             return False
         self.pictured = True
-        svg, letter = printed_figure(figure, side)
-        with self.rect_clip(x, y, size, size):
-            self.image(io.BytesIO(svg.encode()), x=x, y=y, w=size, h=size)
+        shapes, letter = printed_figure(replace(figure, build=self.look.build, skin=self.look.skin), side)
+        with self.rect_clip(x, y, size, size), self.local_context(**_ROUND):
+            for shape in shapes:
+                self._shape(shape, x, y, size)
         if letter and side is not Side.BOTH:
             self._letter(side.value[0].upper(), x + letter[0] * size, y + letter[1] * size, size * LETTER)
         return True
 
+    def _shape(self, shape: Flat, x: float, y: float, size: float) -> None:
+        """A shape of a figure."""
+        points = [(x + across * size, y + down * size) for across, down in shape.points]
+        if not shape.width:
+            self.set_fill_color(shape.colour)
+            with self.local_context(fill_opacity=shape.opacity) if shape.opacity < _WHOLE else nullcontext():
+                self.polygon(points, style="F")
+            return
+        self.set_draw_color(shape.colour)
+        self.set_line_width(shape.width * size)
+        if shape.dash:
+            self.set_dash_pattern(shape.dash[0] * size, shape.dash[1] * size)
+        with self.local_context(stroke_opacity=shape.opacity) if shape.opacity < _WHOLE else nullcontext():
+            self.polyline(points, polygon=shape.closed, style="D")
+        if shape.dash:
+            self.set_dash_pattern()
+
     def _letter(self, sign: str, x: float, y: float, radius: float) -> None:
         """The letter of a side in its ring."""
         self.set_fill_color(255, 252, 245)
+        self.set_draw_color(0)
         self.set_line_width(radius / 6)
         self.circle(x, y, radius, style="DF")
         self.set_font(FACE, "B", radius * 1.2 / POINT)
@@ -97,9 +136,11 @@ class _Pages(FPDF):
         return bytes(self.output())
 
 
-def cue_sheet_pdf(script: Script, timeline: Timeline, entries: Sequence[Entry], paper: Paper = Paper.A4) -> bytes:
+def cue_sheet_pdf(
+    script: Script, timeline: Timeline, entries: Sequence[Entry], paper: Paper = Paper.A4, look: Look = USUAL_LOOK
+) -> bytes:
     """The cue sheet: each visit with its time, figure, dose, sides and words; the minute sheet after it."""
-    pages = _Pages(script.title, paper)
+    pages = _Pages(script.title, paper, look)
     y = _heading(pages, script, timeline, entries)
     section = None
     for entry in entries:
@@ -244,11 +285,11 @@ def _texture(pages: _Pages, kind: SegmentKind, x: float, y: float, wide: float, 
 # ---- the handout ------------------------------------------------------------------------------------------------
 
 
-def handout_pdf(script: Script, entries: Sequence[Entry], paper: Paper = Paper.A4) -> bytes:
+def handout_pdf(script: Script, entries: Sequence[Entry], paper: Paper = Paper.A4, look: Look = USUAL_LOOK) -> bytes:
     """One page for who takes part: figures, names, doses and cautions. It is made smaller until it is one page."""
     items = list({entry.item.id: entry.item for entry in entries if isinstance(entry.item, MoveItem)}.values())
     for columns in range(3, 9):
-        pages = _Pages(script.title, paper)
+        pages = _Pages(script.title, paper, look)
         end = _handout(pages, script, items, columns)
         if end <= pages.room or columns == 8:
             return pages.finished()

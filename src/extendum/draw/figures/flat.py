@@ -3,20 +3,32 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 
 import numpy as np
 import shapely
+from shapely.geometry.base import BaseGeometry
 
 from extendum.core.figure.rings import Points
 from extendum.core.model.body import Side
 from extendum.draw.figures.drawing import Drawing, Stroke
 from extendum.draw.figures.outline import outwards
-from extendum.draw.figures.svg import straight
-from extendum.draw.figures.tones import LINES, Skin, tones
-from extendum.draw.svg import tag
+from extendum.draw.figures.tones import DASHES, LINES, Skin, tones
 
-#: What is smaller than so many square units is not printed.
-CRUMB = 40.0
+#: What is smaller than so many square units is not printed; a line may be off by so many units, a hundredth of a mm.
+CRUMB, OFF = 40.0, 1.6
+
+
+@dataclass(frozen=True, slots=True)
+class Flat:
+    """A shape of one colour: its points in shares of the picture's side, filled or, where it has a width, a line."""
+
+    colour: str
+    points: tuple[tuple[float, float], ...]
+    width: float = 0.0
+    closed: bool = True
+    opacity: float = 1.0
+    dash: tuple[float, float] | None = None
 
 
 def sampled(points: Points, *, curved: bool, closed: bool) -> Points:
@@ -29,30 +41,27 @@ def sampled(points: Points, *, curved: bool, closed: bool) -> Points:
     return np.asarray(np.stack((bow, middle), axis=1).reshape(-1, 2))
 
 
-def flat_svg(drawing: Drawing, side: Side, skin: Skin = Skin.MIDDLE, *, flipped: bool = False) -> str:
-    """A drawing that stands still on a side as SVG without styles, and without the letter of the side."""
+def flat(drawing: Drawing, side: Side, skin: Skin = Skin.MIDDLE, *, flipped: bool = False) -> list[Flat]:
+    """A drawing that stands still on a side, from far to near, without the letter of the side."""
     units, colours = drawing.units, tones(skin)
     mirrored = (side is Side.RIGHT) != flipped
-    drawn = [tag("path", d=f"M0 0h{units}v{units}h-{units}z", fill=colours["paper"])]
+    found = [Flat(colours["paper"], ((0, 0), (1, 0), (1, 1), (0, 1)))]
     for stroke, shape, opacity in _shapes(drawing):
-        looks: dict[str, object] = {"opacity": f"{opacity:.2f}"} if opacity < 0.98 else {}
-        if stroke.tone in LINES:
-            looks |= {"fill": "none", "stroke": colours[stroke.tone], "stroke_width": stroke.line}
-            looks |= {"stroke_linecap": "round", "stroke_linejoin": "round"}
-        else:
-            looks |= {"fill": colours[stroke.tone]}
+        dash = DASHES.get(stroke.tone)
         for points in shape:
-            placed = points * np.array((-1, 1)) + np.array((units, 0)) if mirrored else points
-            whole = np.rint(placed).astype(int)
-            drawn.append(tag("path", d=straight(whole, closed=stroke.closed), **looks))
-    box = f"0 0 {units} {units}"
-    return tag("svg", "".join(drawn), viewBox=box, xmlns="http://www.w3.org/2000/svg")
+            share = np.round(points / units, 5)
+            placed = tuple((1 - x if mirrored else x, y) for x, y in share.tolist())
+            width = stroke.line / units if stroke.tone in LINES else 0.0
+            dashed = (dash[0] / units, dash[1] / units) if dash else None
+            found.append(Flat(colours[stroke.tone], placed, width, stroke.closed, opacity, dashed))
+    return found
 
 
 def _shapes(drawing: Drawing) -> Iterator[tuple[Stroke, list[Points], float]]:
     """The layers from far to near, each as lines of points."""
     outlines = [points.astype(float) for points in drawing.points]
     frame = shapely.box(0, 0, drawing.units, drawing.units)
+    clips: dict[int, BaseGeometry] = {-1: frame}
     for stroke, opacity in drawing.painted:
         if opacity <= 0.02:
             continue
@@ -63,10 +72,14 @@ def _shapes(drawing: Drawing) -> Iterator[tuple[Stroke, list[Points], float]]:
         if stroke.tone in LINES:
             yield stroke, [points], opacity
             continue
-        inside = frame
-        if stroke.clip >= 0:
-            clip = sampled(outlines[stroke.clip], curved=True, closed=True)
-            inside = frame.intersection(shapely.Polygon(clip).buffer(0))
-        cut = shapely.Polygon(points).buffer(0).intersection(inside)
+        if stroke.clip not in clips:
+            clips[stroke.clip] = _filled(sampled(outlines[stroke.clip], curved=True, closed=True)).intersection(frame)
+        cut = _filled(points).intersection(clips[stroke.clip])
         pieces = [one for one in getattr(cut, "geoms", [cut]) if one.geom_type == "Polygon" and one.area > CRUMB]
         yield stroke, [np.asarray(one.exterior.coords)[:-1] for one in pieces], opacity
+
+
+def _filled(points: Points) -> BaseGeometry:
+    """A polygon of as few points as show it."""
+    shape = shapely.Polygon(points)
+    return (shape if shape.is_valid else shape.buffer(0)).simplify(OFF)

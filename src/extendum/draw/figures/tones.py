@@ -114,11 +114,10 @@ def tones(skin: Skin = Skin.MIDDLE) -> dict[str, str]:
 
 #: Tones of which only the line is drawn.
 LINES = frozenset((*_STROKES, "skin-line", "brow"))
-_LOOKS = {
+#: Of dashed lines, how long a dash and a gap is, in units of a large picture.
+DASHES = {"ghost-line": (26, 18), "sight": (4, 26), "tint-far": (22, 16)}
+_LOOKS = {tone: f"stroke-dasharray:{dash} {gap}" for tone, (dash, gap) in DASHES.items()} | {
     "tint-small": "stroke:#fdf4e4;paint-order:stroke",
-    "ghost-line": "stroke-dasharray:26 18",
-    "sight": "stroke-dasharray:4 26",
-    "tint-far": "stroke-dasharray:22 16",
     "letter": "font-family:sans-serif;font-weight:700",
     "tag": "stroke:#22262b",
 }

@@ -6,6 +6,9 @@ from django.contrib.auth.models import User
 from django.http import HttpRequest
 from django.utils.functional import SimpleLazyObject
 
+from extendum.core.figure.builds import Build
+from extendum.draw.figures.tones import Skin
+from extendum.formats.pdf import Look
 from extendum.web.classes import store
 from extendum.web.library.figures import look_of
 
@@ -14,6 +17,12 @@ def owners_look(owner: User) -> str:
     """What is put behind the address of a figure for this owner."""
     defaults = store.defaults_of(owner)
     return look_of(defaults.build, defaults.skin)
+
+
+def printed_look(owner: User) -> Look:
+    """The figures of this owner's printed pages."""
+    defaults = store.defaults_of(owner)
+    return Look(Build(defaults.build), Skin(defaults.skin))
 
 
 def look(request: HttpRequest) -> dict[str, object]:

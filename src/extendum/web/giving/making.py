@@ -14,6 +14,7 @@ from extendum.formats.exports import Export, pack, report, write
 from extendum.formats.pdf import Paper
 from extendum.voice import espeak
 from extendum.web.classes import store
+from extendum.web.classes.look import printed_look
 from extendum.web.classes.models import StretchClass
 from extendum.web.giving.models import Making
 
@@ -58,7 +59,8 @@ def _make(making: Making) -> None:
 
     try:
         starts, place = planned(making.of)
-        one = Export(store.script_of(making.revision), Paper(making.paper), starts, place=place, voice=espeak())
+        script, look = store.script_of(making.revision), printed_look(making.of.owner)
+        one = Export(script, Paper(making.paper), starts, place=place, look=look, voice=espeak())
         making.path.parent.mkdir(parents=True, exist_ok=True)
         if making.kind == "pack":
             beside = making.path.with_suffix(".new")

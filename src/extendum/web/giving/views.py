@@ -17,6 +17,7 @@ from extendum.formats.exports import FILES, Export, write
 from extendum.formats.pdf import Paper
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
+from extendum.web.classes.look import printed_look
 from extendum.web.classes.models import StretchClass
 from extendum.web.giving.making import SLOW, begin, planned, stopped
 from extendum.web.giving.models import Making
@@ -100,7 +101,8 @@ def give_file(request: Asked, pk: int, kind: str) -> HttpResponse:
         starts = _time(request.GET["at"])
     if kind == "ics" and starts is None:
         return _page(request, of, 422, wrong_time=request.GET.get("at", ""))
-    one = Export(store.script_of(of.present), _paper(request.GET.get("paper", "")), starts, place=place)
+    look = printed_look(of.owner)
+    one = Export(store.script_of(of.present), _paper(request.GET.get("paper", "")), starts, place=place, look=look)
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / FILES[kind][0]
         write(one, kind, path)
