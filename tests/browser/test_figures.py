@@ -119,6 +119,20 @@ def test_without_its_drawing_the_still_picture_stays(page):
     assert page.locator(".move-figures canvas").count() == 0
 
 
+def test_a_figure_seen_from_elsewhere_takes_the_place_of_the_old_one_when_it_is_drawn(page):
+    page.goto("/moves/calf-lean/edit/")
+    seen, told = page.locator("#figure-seen img"), page.locator("#figure-seen [role=status]")
+    first = seen.get_attribute("src")
+    page.route("**/figure.svg?*view=*", lambda route: route.abort())
+    page.select_option("[name=figure_view]", "the front")
+    expect(told).to_contain_text("the one before it")
+    expect(seen).to_have_attribute("src", first)
+    page.unroute("**/figure.svg?*view=*")
+    page.select_option("[name=figure_view]", "behind")
+    expect(seen).to_have_attribute("src", re.compile(r"calf-lean/figure\.svg\?v=\w+&view=270&side=left"))
+    expect(told).to_be_empty()
+
+
 def test_pointing_at_the_sheet_shows_the_figure_of_that_side(desk):
     desk.locator("#sheet .seg.s-right[data-item=i6]").first.hover()
     picture = desk.locator("#sheet-figure")

@@ -118,6 +118,10 @@ def test_what_is_held_is_held_by_joints_and_with_a_closed_hand(move):
 def test_the_side_is_on_the_figure_where_the_move_has_sides_that_a_limb_can_carry(move):
     figure = FIGURES[move.key]
     assert bool(figure.tag) <= move.sided
+    assert not figure.tag.endswith("_r")
+    marked = {mark.side for mark in marks_of(move)}
+    if marked == {Side.RIGHT}:  # what is stretched is on the other side: the letter stands at neither
+        assert not figure.tag.endswith("_l")
     left, right = (picture_svg(Shown(move.key), side, small=True) for side in (Side.LEFT, Side.RIGHT))
     assert (">L<" in left) == (">R<" in right) == bool(figure.tag)
     assert ">R<" not in left

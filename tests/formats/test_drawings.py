@@ -32,14 +32,15 @@ BODY = re.compile(r"(skin|palm|top|trousers|hair)(-far)?(-shade)?$")
 
 
 def shapes(found, moment=None):
-    """The closed fills of a drawing as polygons with their tones, at a moment or as it stands still."""
+    """The closed fills of a drawing as polygons with their tones, at a moment or as it stands still: whole ones."""
     place = found.still if moment is None else moment
     for n in found.orders[min(place, len(found.orders) - 1)]:
         stroke = found.layers[n]
         shown = found.opaque.get(n, [1.0])
-        if stroke.line or stroke.grown >= 0 or shown[min(place, len(shown) - 1)] < 0.5:
+        if stroke.line or stroke.grown >= 0 or stroke.clip >= 0 or shown[min(place, len(shown) - 1)] < 0.5:
             continue
-        yield stroke.tone, shapely.Polygon(points_of(found, stroke.outline, place) + np.array(stroke.shift)).buffer(0)
+        line = points_of(found, stroke.outline, place) + np.array(stroke.shift)
+        yield stroke.tone, shapely.Polygon(sampled(line, curved=stroke.curved, closed=True)).buffer(0)
 
 
 def points_of(found, number, moment):
@@ -86,6 +87,21 @@ def test_the_body_fills_its_frame_and_lies_inside_it(key):
         assert min(left, top) >= 0
         assert max(right, low) <= found.units
         assert (top + low) / 2 < found.units * 0.68  # what lies is not left at the bottom
+
+
+@pytest.mark.parametrize("move", [entry.move for entry in shipped_moves()], ids=lambda move: move.key)
+def test_every_place_that_is_stretched_or_worked_is_seen(move):
+    if all(mark.form == "dots" for mark in marks_of(move)):
+        return
+    tone, seen = tones(), shapely.Polygon()
+    signs = {tone[name] for name in ("fibre", "tint-rim")}
+    for one in flat(drawing(Shown(move.key)), Side.LEFT):
+        if one.width or one.colour in signs:
+            continue
+        shape = shapely.Polygon(one.points).buffer(0)
+        tinted = one.colour in (tone["tint"], tone["tint-under"])
+        seen = seen.union(shape) if tinted else seen.difference(shape)
+    assert seen.area > 0.0007  # of the picture: 27 of its thousand points square
 
 
 @each_key
@@ -165,7 +181,7 @@ def test_marks_have_a_form_of_their_own_for_what_is_done():
 def test_a_region_lies_on_the_skin_of_the_part_that_it_is_on(region):
     surface = surface_of(Pose(), body_in(Pose()))
     for strip in strips(surface, region, "l"):
-        skin = np.vstack([surface.parts[host].cloud() for host in strip.hosts])
+        skin = np.vstack([surface.parts[host].cloud for host in strip.hosts])
         middle = strip.points[4:13, 4]
         off = np.sqrt(((middle[:, None] - skin[None]) ** 2).sum(axis=2)).min(axis=1)
         assert off.max() < 5.5

@@ -12,6 +12,7 @@ from functools import cache, lru_cache
 from importlib.resources import files
 from io import BytesIO
 from pathlib import Path
+from threading import Lock
 from zipfile import ZIP_DEFLATED, ZipFile, ZipInfo
 
 from extendum.core.figure.builds import Build
@@ -66,11 +67,25 @@ def _marks() -> dict[str, tuple[Mark, ...]]:
     return {entry.move.key: marks_of(entry.move) for entry in shipped_moves()}
 
 
-@lru_cache(maxsize=256)
+#: One is drawn at a time: who asks for what is built is not kept waiting by who asks for what is not.
+_PEN = Lock()
+
+
 def drawing(shown: Shown) -> Drawing:
     """The drawing of a figure with its movement; built ahead, or drawn now in another view (some seconds)."""
     if shown.view is None:
-        return Drawing.read(json.loads(built(f"{shown.build}/{shown.key}.json")))
+        return _read(shown)
+    with _PEN:
+        return _redrawn(shown)
+
+
+@lru_cache(maxsize=256)
+def _read(shown: Shown) -> Drawing:
+    return Drawing.read(json.loads(built(f"{shown.build}/{shown.key}.json")))
+
+
+@lru_cache(maxsize=256)
+def _redrawn(shown: Shown) -> Drawing:
     return _drawn(seen_figure(shown), _marks()[shown.key], shown.build)
 
 
@@ -105,9 +120,16 @@ def printed_figure(shown: Shown, side: Side) -> tuple[list[Flat], tuple[float, f
     return shapes, (1 - x if (side is Side.RIGHT) != shown.flipped else x, y)
 
 
-@lru_cache(maxsize=512)
 def _still(shown: Shown, *, small: bool) -> tuple[str, int, tuple[int, int] | None]:
     """What is inside of a still picture, its units, and the place of its letter."""
+    if shown.view is None:
+        return _still_of(shown, small=small)
+    with _PEN:
+        return _still_of(shown, small=small)
+
+
+@lru_cache(maxsize=512)
+def _still_of(shown: Shown, *, small: bool) -> tuple[str, int, tuple[int, int] | None]:
     if small and shown.view is None:
         inside, units, letter = json.loads(built(f"{shown.build}/{shown.key}.small"))
         return inside, units, (letter[0], letter[1]) if letter else None

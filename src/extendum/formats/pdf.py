@@ -75,7 +75,11 @@ class _Pages(FPDF):
         """The class and the page."""
         self.set_y(-MARGIN)
         self.set_font(FACE, "", 8)
-        key = "  ·  figures: long lines are stretched, bars worked, dots mobilised" if self.pictured else ""
+        key = (
+            "  ·  figures: long lines are stretched, bars worked, dots mobilised, dashed on the far side"
+            if self.pictured
+            else ""
+        )
         self.cell(0, 4, f"{self.title_told}  ·  page {self.page_no()} of {{nb}}{key}", align="C")
 
     def put(self, text: str, x: float, y: float, width: float, size: float = TEXT_PT, *, bold: bool = False) -> float:

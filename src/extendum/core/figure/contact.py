@@ -32,7 +32,7 @@ _WEIGHTS = {"trunk": 0.36, "pelvis": 0.14, "head": 0.08, "thigh": 0.1, "shin": 0
 _WEIGHTS |= {"upper": 0.028, "fore": 0.016, "hand": 0.006}
 
 
-@lru_cache(maxsize=1024)
+@lru_cache(maxsize=16)
 def _surface(pose: Pose) -> Surface:
     return surface_of(pose, body_in(pose))
 
@@ -52,7 +52,7 @@ def faults_of(figure: Figure, pose: Pose) -> Iterator[str]:
     """What a pose of a figure goes through, and what hovers that should rest."""
     surface = _surface(pose)
     for name, part in surface.parts.items():
-        cloud = part.cloud()
+        cloud = part.cloud
         if (deep := -float(cloud[:, 1].min())) > GIVES:
             yield f"{name} is {deep:.0f} cm in the floor"
         for thing in figure.things:
@@ -86,7 +86,7 @@ def _hovering(figure: Figure, pose: Pose, surface: Surface) -> Iterator[str]:
             reached = getattr(pose, f"{limb}_{end}").to
             if not reached or isinstance(reached[0], str):
                 continue
-            cloud = surface.parts[f"{last}_{end}"].cloud()
+            cloud = surface.parts[f"{last}_{end}"].cloud
             off = min(_gaps(figure, cloud))
             if off > HOVERS:
                 yield f"{last}_{end} hovers {off:.0f} cm off what it rests on"
@@ -112,12 +112,17 @@ def _off(cloud: Points, thing: Thing) -> Points:
         centre = at(thing.at) + np.array((0.0, thing.size[0], 0.0))
         return np.asarray(np.maximum(np.linalg.norm(cloud - centre, axis=1) - thing.size[0], 0.0))
     found = []
-    for solid in solids_of(thing, 0, None):
-        for (corners,) in solid.more:
-            axes = corners[[4, 2, 1]] - corners[0]
-            share = np.clip((cloud - corners[0]) @ axes.T / (axes**2).sum(axis=1), 0.0, 1.0)
-            found.append(np.linalg.norm(cloud - corners[0] - share @ axes, axis=1))
+    for corner, axes in _boxes(thing):
+        share = np.clip((cloud - corner) @ axes.T / (axes**2).sum(axis=1), 0.0, 1.0)
+        found.append(np.linalg.norm(cloud - corner - share @ axes, axis=1))
     return np.asarray(np.min(found, axis=0))
+
+
+@lru_cache(maxsize=64)
+def _boxes(thing: Thing) -> tuple[tuple[Points, Points], ...]:
+    """The boxes that a thing is made of: a corner and the three edges from it."""
+    every = [corners for solid in solids_of(thing, 0, None) for (corners,) in solid.more]
+    return tuple((corners[0], corners[[4, 2, 1]] - corners[0]) for corners in every)
 
 
 def _bent(pose: Pose, surface: Surface) -> Iterator[str]:
@@ -141,7 +146,7 @@ def weight_off(figure: Figure, pose: Pose) -> float:
     touching: list[Points] = []
     weight, sum_ = np.zeros(3), 0.0
     for name, part in surface.parts.items():
-        cloud = part.cloud()
+        cloud = part.cloud
         share = _WEIGHTS.get(name.split("_")[0], 0.0)
         weight, sum_ = weight + cloud.mean(axis=0) * share, sum_ + share
         touching.append(cloud[cloud[:, 1] < HOVERS + 1])

@@ -18,7 +18,7 @@ BALL, HIGH = 11.6, 6.5
 #: Across the foot from the big toe outwards: where each toe starts, its length and its thickness.
 TOES = ((3.05, 6.4, 1.5), (1.1, 6.0, 1.05), (-0.5, 5.3, 0.98), (-1.95, 4.5, 0.92), (-3.2, 3.6, 0.9))
 #: How far toes turn apart when they are spread, in degrees.
-_SPREAD = (14.0, 6.0, -3.0, -12.0, -22.0)
+_SPREAD = (20.0, 9.0, -3.0, -15.0, -27.0)
 
 
 def _slice(centre: Points, ahead: Points, side: Points, up: Points, given: tuple[float, float, float, float]) -> Points:

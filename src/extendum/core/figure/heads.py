@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import lru_cache
-from math import cos, pi, radians, sin
+from math import cos, pi, sin
 
 import numpy as np
 
@@ -21,6 +21,7 @@ _LEVELS = (
     *((-5.4, 8.5, 6.0, 6.2), (-7.2, 8.2, 3.4, 5.5), (-8.8, 8.0, 0.6, 4.6), (-10.2, 7.9, -2.0, 3.3)),
     *((-11.2, 7.1, -3.6, 2.2), (-11.7, 6.0, -4.4, 0.8)),
 )
+_HEIGHTS, _REACH = np.array(_LEVELS)[::-1, 0], np.array(_LEVELS)[::-1, 1:]
 COLUMNS = 32
 #: What is below this height belongs to the jaw, which turns about a hinge before the ear.
 _JAW, _HINGE = -4.6, (0.5, -2.0)
@@ -55,7 +56,7 @@ class Head:
     frame: Points
 
 
-def _oval(ahead: float, back: float, wide: float, turn: Points) -> tuple[Points, Points]:
+def _oval(ahead: float | Points, back: float | Points, wide: float | Points, turn: Points) -> tuple[Points, Points]:
     middle, half = (ahead - back) / 2, (ahead + back) / 2
     # A little squarer than an ellipse: a forehead and a jaw have corners.
     c, s = np.cos(turn), np.sin(turn)
@@ -87,13 +88,13 @@ def _jawed(points: Points, share: Points, jaw: float, slide: float) -> Points:
     return moved
 
 
-def _on_skull(high: float, degree: float, off: float = 0.0) -> tuple[float, float, float]:
-    """The point of the skull at a height, so many degrees to the left of the front, so far off its surface."""
-    levels = np.array(_LEVELS)[::-1]
-    ahead, back, wide = (float(np.interp(high, levels[:, 0], levels[:, k])) for k in (1, 2, 3))
-    x, z = _oval(ahead, back, wide, np.array([radians(degree)]))
-    far = (float(x[0]) ** 2 + float(z[0]) ** 2) ** 0.5 or 1.0
-    return float(x[0]) * (1 + off / far), high, float(z[0]) * (1 + off / far)
+def _on_skull(places: Points, off: float | Points = 0.0) -> Points:
+    """Points of the skull (n, 3), so far off it; of places (n, 2): degrees to the left of the front, and height."""
+    turn, high = np.radians(places[:, 0]), places[:, 1]
+    ahead, back, wide = (np.interp(high, _HEIGHTS, _REACH[:, k]) for k in range(3))
+    x, z = _oval(ahead, back, wide, turn)
+    out = 1 + off / np.maximum(np.hypot(x, z), 1e-9)
+    return np.stack((x * out, high, z * out), axis=1)
 
 
 @lru_cache(maxsize=1)
@@ -105,11 +106,9 @@ def _hair() -> Points:
         degree = n * 180 / COLUMNS
         low = float(np.interp(min(degree, 360 - degree), known[:, 0], known[:, 1]))
         heights = low + (11.7 - low) * np.sin(np.linspace(0, pi / 2, 12))
-        column = []
-        for k, high in enumerate(heights):
-            off = HAIR * min(1.0, 0.25 + k / 3)
-            x, y, z = _on_skull(min(high, 11.6), degree, off)
-            column.append((x, y + (HAIR if high > 8 else HAIR * max(0.0, (high - 2) / 6)), z))
+        places = np.stack((np.full(len(heights), degree), np.minimum(heights, 11.6)), axis=1)
+        column = _on_skull(places, HAIR * np.minimum(1.0, 0.25 + np.arange(len(heights)) / 3))
+        column[:, 1] += HAIR * np.clip((heights - 2) / 6, 0.0, 1.0)
         columns.append(column)
     return np.array(columns).transpose(1, 0, 2)[::-1]
 
@@ -127,20 +126,22 @@ def _lines(features: Features) -> dict[str, Points]:
         open_ = features.eyes
         made[f"lid_{side}"] = _arc(sign * 13, sign * 34, 0.75, 0.9 * open_ - 0.55 * (1 - open_))
         if open_ > 0.3:
-            made[f"under_{side}"] = _arc(sign * 14, sign * 33, 0.75, -0.55 * open_)
+            under = _arc(sign * 14, sign * 33, 0.75, -0.6 * open_)
+            made[f"under_{side}"] = under
+            made[f"white_{side}"] = [*made[f"lid_{side}"], *under[::-1]]
     made["mouth"] = _arc(-13, 13, -6.05, -0.35)
     lines = {}
     for name, some in made.items():
-        lines[name] = np.array([_on_skull(high, degree, 0.08) for degree, high in some])
+        lines[name] = _on_skull(np.array(some), 0.08)
     if features.eyes > 0.3:
         for side, sign in (("l", 1.0), ("r", -1.0)):
             centre = sign * 23.5 + features.gaze * 2.2
-            ring = [(centre + 4.2 * cos(2 * pi * k / 12), 0.9 + 0.72 * sin(2 * pi * k / 12)) for k in range(12)]
-            lines[f"iris_{side}"] = np.array([_on_skull(high, degree, 0.08) for degree, high in ring])
+            ring = [(centre + 4.9 * cos(2 * pi * k / 12), 0.98 + 0.85 * sin(2 * pi * k / 12)) for k in range(12)]
+            lines[f"iris_{side}"] = _on_skull(np.array(ring), 0.08)
     gap = features.jaw * 0.55
     low = [(d, h - 0.35 - gap) for d, h in _arc(11, -11, -6.0, -0.4)]
     lip = [*_arc(-13, 13, -6.05, -0.35 + 0.2), *low]
-    lines["lips"] = np.array([_on_skull(h, d, 0.05) for d, h in lip])
+    lines["lips"] = _on_skull(np.array(lip), 0.05)
     for name in ("mouth", "lips"):
         lines[name][..., 2] += features.slide
     return lines

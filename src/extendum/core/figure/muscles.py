@@ -19,6 +19,8 @@ from extendum.core.model.body import Region
 LONG, ACROSS = 17, 9
 #: A strip is moved by so many degrees to the eye where it is farther from it than ``STRAIGHT``, up to ``WIDEST``.
 TURNS, STRAIGHT, WIDEST = 38.0, 35.0, 112.0
+#: The cosine of how far an elbow may be bent in a straight arm.
+STRAIGHT_ARM = 0.85
 
 
 @dataclass(frozen=True, slots=True)
@@ -175,13 +177,10 @@ def _leg(p: _Places, region: Region, e: str) -> list[Strip]:
         case Region.DEEP_HIP:
             hip, seat = p.joint("hip"), p.seat
             side = seat[2] * p.out
-            line = [
-                hip - side * 4.5 - seat[0] * 10.3 + seat[1] * 4.5,
-                hip - seat[0] * 10.0 + side * 2,
-                hip - seat[0] * 4.6 + side * 9.0,
-            ]
-            out = [-seat[0], unit(side * 0.3 - seat[0]), unit(side - seat[0] * 0.4)]
-            return [_strip(line, out, 4.6, 9.0, (f"thigh{e}", "pelvis"))]
+            bone, n = p.bone(thigh, p.thigh_front, p.girths.thigh, 140 * p.out, (0.12, 0.2))
+            middle = unit(side * 0.55 - seat[0] + n[0] * 0.8)
+            line = [hip - side * 4.5 - seat[0] * 10.3 + seat[1] * 4.5, hip + middle * 9.9, bone[-1]]
+            return [_strip(line, [-seat[0], middle, n[0]], 4.6, 9.0, (f"thigh{e}", "pelvis"))]
         case Region.HIP_SIDE:
             hip, seat = p.joint("hip"), p.seat
             side = seat[2] * p.out
@@ -208,9 +207,11 @@ def _arm(p: _Places, region: Region, e: str) -> list[Strip]:
     away = low * float(low @ pointing) - pointing  # the side that a bent wrist draws out
     drawn = square_to(away if float(away @ away) > 0.05 else palm, low)
     if region is Region.UPPER_ARM:
-        return [
-            _strip(*p.bone(upper, front, p.girths.upper_arm, 180, (0.2, 0.92)), 3.2, 4.6, (f"sleeve{e}", f"upper{e}"))
-        ]
+        # An arm that is straight and behind is drawn out in front, one that is bent or lifted behind.
+        behind = float((elbow - p.joint("shoulder")) @ p.chest[0]) < 0
+        turn = 0.0 if behind and float(low @ unit(elbow - p.joint("shoulder"))) > STRAIGHT_ARM else 180.0
+        places = p.bone(upper, front, p.girths.upper_arm, turn, (0.2, 0.92))
+        return [_strip(*places, 3.2, 4.6, (f"sleeve{e}", f"upper{e}"))]
     if region is Region.FOREARM:
         return [_strip(*p.bone(fore, drawn, p.girths.forearm, 0, (0.08, 0.86)), 2.8, 3.8, (f"fore{e}",))]
     if region is Region.WRIST:
@@ -228,43 +229,23 @@ def _arm(p: _Places, region: Region, e: str) -> list[Strip]:
 
 
 def _trunk_strips(p: _Places, region: Region, e: str) -> list[Strip]:
-    chest, head, neck, skull = p.chest, p.head, p.j["neck"], p.j["head"]
-    side = chest[2] * p.out
-    shoulder, elbow = p.joint("shoulder"), p.joint("elbow")
     whole = ("trunk", "pelvis", f"sleeve{e}")
     match region:
         case Region.SIDE_BODY:
             return [_strip(*p.trunk((3, 12, 20, 28, 36, 42), 88 * p.out), 4.6, 11.0, whole)]
         case Region.SHOULDERS:
-            down = unit(elbow - shoulder)
-            outer = square_to(side + chest[1] * 0.6 - chest[0] * 0.25, down)
-            top = unit(chest[1] + side * 0.35)
-            line = [
-                neck + side * 6.5 + chest[1] * 1.2,
-                shoulder + top * 5.2 - side * 2,
-                shoulder + down * 12 + outer * 5.4,
-            ]
-            return [_strip(line, [top, unit(top + outer), outer], 3.1, 6.0, whole)]
+            return [_shoulder(p, whole)]
         case Region.CHEST:
-            down = unit(elbow - shoulder)
+            chest, side, shoulder = p.chest, p.chest[2] * p.out, p.joint("shoulder")
             first, out = p.trunk((37.0,), 12 * p.out)
             second, out2 = p.trunk((40.0,), 46 * p.out)
+            down = unit(p.joint("elbow") - shoulder)
             end = shoulder + chest[0] * 4.6 - chest[1] * 1.5 - side * 1.5 + down * 1.5
             return [_strip([first[0], second[0], end], [out[0], out2[0], chest[0]], 4.4, 12.0, whole)]
         case Region.NECK:
-            left, axis = head[2] * p.out, unit(skull - neck)
-            toward = square_to(p.towards, axis) if p.towards is not None else left
-            # It is as broad as the side of the neck: what is shown of it looks half to the eye.
-            turned = float(left @ toward) > -0.5
-            aside = square_to(left + toward * 0.7 if turned else left, axis)
-            low = square_to(side + toward * 0.6 if turned else side, chest[1])
-            line = [
-                skull - head[1] * 4.5 + aside * 5.2 - head[0] * 1.5,
-                neck + axis * 5.5 + aside * 5.2,
-                neck + low * 6.6 + side * 2.0 + chest[1] * 0.6,
-            ]
-            return [_strip(line, [aside, aside, unit(low * 0.6 + chest[1])], 2.4, 5.0, ("neck", "head", "trunk"))]
+            return [_neck(p)]
         case Region.JAW:
+            head, skull = p.head, p.j["head"]
             left = head[2] * p.out
             line = [
                 skull - head[1] * 2.0 + left * 6.9 + head[0] * 1.5,
@@ -280,6 +261,35 @@ def _trunk_strips(p: _Places, region: Region, e: str) -> list[Strip]:
             return [_strip(*p.trunk((0, 8, 16, 24, 32, 39, 46), 180), 3.6, 12.0, whole)]
         case _:
             return []
+
+
+def _shoulder(p: _Places, hosts: tuple[str, ...]) -> Strip:
+    """From the neck over the shoulder down the arm; it is round, so what is shown of it looks half to the eye."""
+    chest, neck, shoulder = p.chest, p.j["neck"], p.joint("shoulder")
+    side, down = chest[2] * p.out, unit(p.joint("elbow") - shoulder)
+    outer = square_to(side + chest[1] * 0.6 - chest[0] * 0.25, down)
+    top = unit(chest[1] + side * 0.35)
+    if p.towards is not None:
+        outer = square_to(outer + square_to(p.towards, down) * 0.9, down)
+        top = unit(top + square_to(p.towards, side) * 0.5)
+    line = [neck + side * 6.5 + chest[1] * 1.2, shoulder + top * 5.2 - side * 2, shoulder + down * 12 + outer * 5.4]
+    return _strip(line, [top, unit(top + outer), outer], 3.1, 6.0, hosts)
+
+
+def _neck(p: _Places) -> Strip:
+    """The side of the neck, as broad as it is: what is shown of it looks half to the eye."""
+    chest, head, neck, skull = p.chest, p.head, p.j["neck"], p.j["head"]
+    side, left, axis = chest[2] * p.out, head[2] * p.out, unit(skull - neck)
+    toward = square_to(p.towards, axis) if p.towards is not None else left
+    turned = float(left @ toward) > -0.5
+    aside = square_to(left + toward * 0.7 if turned else left, axis)
+    low = square_to(side + toward * 0.6 if turned else side, chest[1])
+    line = [
+        skull - head[1] * 4.5 + aside * 5.2 - head[0] * 1.5,
+        neck + axis * 5.5 + aside * 5.2,
+        neck + low * 6.6 + side * 2.0 + chest[1] * 0.6,
+    ]
+    return _strip(line, [aside, aside, unit(low * 0.6 + chest[1])], 2.4, 5.0, ("neck", "head", "trunk"))
 
 
 _LEG = frozenset(

@@ -8,8 +8,9 @@ from math import cos, radians, sin
 import numpy as np
 
 from extendum.core.figure.figure import Thing
+from extendum.core.figure.part import Part
 from extendum.core.figure.rings import Points, at, ball, ring, square_to, unit
-from extendum.core.figure.surface import Part, Surface
+from extendum.core.figure.surface import Surface
 
 SEAT, BACK = 45.0, 90.0
 
@@ -28,14 +29,9 @@ def _box(thing: Thing, low: tuple[float, float, float], high: tuple[float, float
 def _filled(corners: Points) -> list[Points]:
     """The corners of a box with points between them, to ask how near each place is."""
     a, x, y, z = corners[0], corners[4] - corners[0], corners[2] - corners[0], corners[1] - corners[0]
-    steps = [max(2, int(np.linalg.norm(v) / 2.0) + 1) for v in (x, y, z)]
-    grid = [
-        a + x * i + y * k + z * m
-        for i in np.linspace(0, 1, steps[0])
-        for k in np.linspace(0, 1, steps[1])
-        for m in np.linspace(0, 1, steps[2])
-    ]
-    return [np.array(grid)]
+    along = [np.linspace(0, 1, max(2, int(np.linalg.norm(v) / 2.0) + 1)) for v in (x, y, z)]
+    shares = np.stack(np.meshgrid(*along, indexing="ij"), axis=-1).reshape(-1, 3)
+    return [a + shares @ np.array((x, y, z))]
 
 
 def _solid(name: str, tone: str, boxes: list[Points]) -> Part:

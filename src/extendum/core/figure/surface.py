@@ -6,15 +6,16 @@ of those. Nothing here knows where it is seen from.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from itertools import pairwise
 
 import numpy as np
 
 from extendum.core.figure.builds import GIRTHS, Build, Girths
 from extendum.core.figure.feet import BALL, HIGH, foot
-from extendum.core.figure.hands import SHAPES, hand
+from extendum.core.figure.hands import SHAPES, Shape, hand
 from extendum.core.figure.heads import Features, Head, head_of
+from extendum.core.figure.part import Part
 from extendum.core.figure.pose import Limb, Pose
 from extendum.core.figure.rings import (
     Points,
@@ -37,36 +38,8 @@ from extendum.core.figure.vector import towards
 ENDS = (("l", 1.0), ("r", -1.0))
 #: Where sleeves and trousers end, as shares of the bone.
 SLEEVE, HEM = 0.5, 0.9
-
-
-@dataclass(slots=True)
-class Part:
-    """A solid. ``joint``: where it grows out of what it hangs on; nothing tells it apart there (``reach``, in cm)."""
-
-    name: str
-    tone: str
-    rings: list[Points] = field(default_factory=list)
-    more: list[list[Points]] = field(default_factory=list)
-    joints: list[tuple[Points, float]] = field(default_factory=list)
-    limb: str = ""
-    dense: list[Points] = field(default_factory=list)
-
-    def hulls(self) -> list[Points]:
-        """Point sets whose hulls make up the part."""
-        found = [np.vstack(pair) for pair in pairwise(self.rings)]
-        return found + [np.vstack(some) for some in self.more]
-
-    def cloud(self) -> Points:
-        """Points on its surface, close enough together to ask how near it is."""
-        made: list[Points] = []
-        for a, b in pairwise(self.rings):
-            made += [a + (b - a) * t for t in (0.0, 0.25, 0.5, 0.75)] if len(a) == len(b) else [a, b]
-        for some in self.more:
-            if len({len(one) for one in some}) == 1 and len(some) > 1:
-                first, last = some[0], some[-1]
-                made += [first + (last - first) * t for t in (0.25, 0.5, 0.75)]
-            made += some
-        return np.vstack(made + self.rings[-1:] + self.dense)
+#: How far a collar falls towards the front.
+COLLAR = 0.42
 
 
 @dataclass(frozen=True, slots=True)
@@ -159,7 +132,7 @@ def _trunk(
         trunk.more.append([*ball(neck, 4.0), *ball(top, girths.shoulder * 0.86), *ball(low, 8.0)])
     parts["pelvis"], parts["trunk"] = pelvis, trunk
     base = at(j["neck"]) - chest[1] * 0.8
-    tilt = unit(chest[0] - chest[1] * 0.42)
+    tilt = unit(chest[0] - chest[1] * COLLAR)
     collar = Part("collar", "collar", limb="trunk", joints=[(base, 30.0)])
     collar.rings = [
         ring(base - chest[1] * 0.4, tilt, chest[2], (7.2, 6.4, 7.5)),
@@ -224,7 +197,7 @@ def _leg(parts: dict[str, Part], body: Body, girths: Girths, pose: Pose, end: st
         tucked = ball_at[1] < 4.5 and ahead[1] < -0.2 and sole[1] < 0.35
         bent = float(np.degrees(np.arcsin(-ahead[1]))) if tucked else 0.0
     slices, digits = foot(ankle, ahead, sole, outside, bent, pose.toe_spread)
-    part = Part(f"foot_{end}", "skin", limb=f"foot_{end}", joints=[(ankle, 8.0)])
+    part = Part(f"foot_{end}", "skin", limb=f"foot_{end}", joints=[(ankle, 8.0)], digit=1)
     leg = along(knee, ankle, shin_front, [(t, r) for t, r in girths.shin if t >= 0.86])
     part.rings = slices
     part.more = [*([a, b] for a, b in pairwise(leg)), [leg[-1], *slices[2:5]], *digits]
@@ -240,28 +213,7 @@ def _arm(parts: dict[str, Part], body: Body, girths: Girths, pose: Pose, end: st
     low_front = square_to(front + (down if float(bend @ bend) > 0.02 else 0) * -1.0 * float(front @ low), low)
     palm = palm_of(pose, body, end, outside)
     table = girths.upper_arm
-    cloth: list[tuple[float, Radii]] = []
-    for t in (0.0, 0.12, 0.24, 0.36, SLEEVE):
-        radii = [float(np.interp(t, [s for s, _ in table], [r[k] for _, r in table])) for k in range(3)]
-        loose = 0.1 + 1.3 * t
-        cloth.append((t, (radii[0] + loose, radii[1] + loose, radii[2] + loose)))
-    sleeve = Part(
-        f"sleeve_{end}",
-        "top",
-        limb=f"sleeve_{end}",
-        joints=[(shoulder, 13.5), (shoulder + (elbow - shoulder) * SLEEVE, 6.5)],
-    )
-    sleeve.rings = along(shoulder, elbow, front, cloth)
-    lifted = angle(down, -chest[1])
-    round_ = [*ball(shoulder, girths.shoulder), *along(shoulder, elbow, front, cloth[:2])]
-    sleeve.more = [round_]
-    if lifted > 55:  # what spans the armpit of a lifted arm
-        share = min(1.0, (lifted - 55) / 60)
-        rib = at(j["neck"]) - chest[1] * (9 + 7 * share) + chest[2] * outside * 10.5
-        sleeve.more.append(
-            [*ball(rib, 4.2), *along(shoulder, elbow, front, [(0.02, (4.4, 4.4, 4.4)), (0.2, (3.8,) * 3)])]
-        )
-        sleeve.joints.append((rib, 11.0))
+    sleeve = _sleeve(body, girths, end, outside, front)
     joint = fan(elbow, (down, low), (front, low_front), (table[-1][1], girths.forearm[0][1]))
     upper = Part(
         f"upper_{end}", "skin", limb=f"arm_{end}", joints=[(elbow, 7.0), (shoulder + (elbow - shoulder) * SLEEVE, 7.0)]
@@ -274,17 +226,51 @@ def _arm(parts: dict[str, Part], body: Body, girths: Girths, pose: Pose, end: st
     for t, girth in girths.forearm[1:]:
         f = square_to(blend(low_front, thick, t**1.5), low)
         lower.rings.append(ring(elbow + (wrist - elbow) * t, f, cross(low, f), girth))
-    number = 0 if end == "l" else 1
-    shape = SHAPES[pose.shapes[number] or _shape(pose, end)]
-    if pose.closing:
-        shape = shape.towards(SHAPES[pose.closing[0][number] or _shape(pose, end)], pose.closing[1])
-    made = hand(wrist, pointing, palm, outside, shape, girths.hand)
-    fist = Part(f"hand_{end}", "skin", limb=f"hand_{end}", joints=[(wrist, 5.0)])
+    made = hand(wrist, pointing, palm, outside, _held(pose, end), girths.hand)
+    fist = Part(f"hand_{end}", "skin", limb=f"hand_{end}", joints=[(wrist, 5.0)], digit=3)
     fist.more = made.hulls()
     fist.more[0] = [*fist.more[0], ring(wrist - low * 0.5, thick, cross(low, thick), (1.75, 1.8, 2.45))]
     for part in (upper, lower, sleeve, fist):
         parts[part.name] = part
     return palm
+
+
+def _sleeve(body: Body, girths: Girths, end: str, outside: float, front: Points) -> Part:
+    """A sleeve: cloth round the arm and over the shoulder, and what spans the armpit of a lifted arm."""
+    j, chest, table = body.joints, np.array(body.chest), girths.upper_arm
+    shoulder, elbow = at(j[f"shoulder_{end}"]), at(j[f"elbow_{end}"])
+    cloth: list[tuple[float, Radii]] = []
+    for t in (0.0, 0.12, 0.24, 0.36, SLEEVE):
+        radii = [float(np.interp(t, [s for s, _ in table], [r[k] for _, r in table])) for k in range(3)]
+        loose = 0.1 + 1.3 * t
+        cloth.append((t, (radii[0] + loose, radii[1] + loose, radii[2] + loose)))
+    sleeve = Part(
+        f"sleeve_{end}",
+        "top",
+        limb=f"sleeve_{end}",
+        joints=[(shoulder, 13.5), (shoulder + (elbow - shoulder) * SLEEVE, 6.5)],
+    )
+    sleeve.rings = along(shoulder, elbow, front, cloth)
+    lifted = angle(unit(elbow - shoulder), -chest[1])
+    round_ = [*ball(shoulder, girths.shoulder), *along(shoulder, elbow, front, cloth[:2])]
+    sleeve.more = [round_]
+    if lifted > 55:  # what spans the armpit of a lifted arm
+        share = min(1.0, (lifted - 55) / 60)
+        rib = at(j["neck"]) - chest[1] * (9 + 7 * share) + chest[2] * outside * 10.5
+        sleeve.more.append(
+            [*ball(rib, 4.2), *along(shoulder, elbow, front, [(0.02, (4.4, 4.4, 4.4)), (0.2, (3.8,) * 3)])]
+        )
+        sleeve.joints.append((rib, 11.0))
+    return sleeve
+
+
+def _held(pose: Pose, end: str) -> Shape:
+    """The shape of a hand in a pose, or on the way to that of another."""
+    number = 0 if end == "l" else 1
+    shape = SHAPES[pose.shapes[number] or _shape(pose, end)]
+    if pose.closing:
+        shape = shape.towards(SHAPES[pose.closing[0][number] or _shape(pose, end)], pose.closing[1])
+    return shape
 
 
 def _shape(pose: Pose, end: str) -> str:

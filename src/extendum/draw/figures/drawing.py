@@ -111,38 +111,17 @@ def whole(points: Points, square: Square, units: int) -> Whole:
 
 def drawing_of(picture: Picture, *, small: bool = False) -> Drawing:
     """A picture as data."""
-    square, moments = picture.square, picture.moments
-    units = SMALL_UNITS if small else UNITS
+    square, units = picture.square, SMALL_UNITS if small else UNITS
     scale = units / square[2]
-    layers: list[Layer] = []
-    opaque: dict[int, list[float]] = {}
-    places: dict[str, list[int]] = {}
-    for part in picture.parts:
-        places[part] = []
-        for n, (layer, _) in enumerate(moments[0].layers.get(part, ())):
-            shown = [round(moment.layers[part][n][1], 2) for moment in moments]
-            if max(shown) <= 0.02 or _outside(moments, layer.outline, square):
-                continue
-            places[part].append(len(layers))
-            if min(shown) < 1:
-                opaque[len(layers)] = shown if len(set(shown)) > 1 else shown[:1]
-            layers.append(layer)
+    layers, opaque, places = _layers(picture)
     numbers: dict[str, int] = {}
     sets: list[list[list[int]]] = []
     for layer in layers:
         for name in (layer.outline, layer.clip, layer.grown):
             if name and name not in numbers:
                 numbers[name] = len(sets)
-                sets.append(_set([moment.outlines[name] for moment in moments], square, units))
-    orders = [[n for part in moment.order for n in places.get(part, ())] for moment in moments]
-    strokes = [
-        Stroke(
-            *(layer.tone, numbers[layer.outline], layer.curved, layer.closed),
-            (round(layer.shift[0] * scale), round(layer.shift[1] * scale)),
-            *(numbers.get(layer.clip, -1), numbers.get(layer.grown, -1), round(layer.line * scale)),
-        )
-        for layer in layers
-    ]
+                sets.append(_set([moment.outlines[name] for moment in picture.moments], square, units))
+    orders = [[n for part in moment.order for n in places.get(part, ())] for moment in picture.moments]
     letter = whole(np.array([picture.letter]), square, units)[0].tolist() if picture.letter else None
     breath = {
         numbers[name]: np.rint(points * scale).astype(int).ravel().tolist()
@@ -153,15 +132,42 @@ def drawing_of(picture: Picture, *, small: bool = False) -> Drawing:
         units,
         round((SMALL_GAP if small else GAP) * units, 1),
         sets,
-        strokes,
+        [_stroke(layer, numbers, scale) for layer in layers],
         orders if any(one != orders[0] for one in orders) else orders[:1],
         opaque,
-        len(moments),
+        len(picture.moments),
         list(picture.stops),
         picture.held,
         picture.turns,
         (letter[0], letter[1]) if letter else None,
         breath,
+    )
+
+
+def _layers(picture: Picture) -> tuple[list[Layer], dict[int, list[float]], dict[str, list[int]]]:
+    """The layers that are ever seen, how opaque those are that are not always there, and which ones a part has."""
+    moments = picture.moments
+    layers: list[Layer] = []
+    opaque: dict[int, list[float]] = {}
+    places: dict[str, list[int]] = {}
+    for part in picture.parts:
+        places[part] = []
+        for n, (layer, _) in enumerate(moments[0].layers.get(part, ())):
+            shown = [round(moment.layers[part][n][1], 2) for moment in moments]
+            if max(shown) <= 0.02 or _outside(moments, layer.outline, picture.square):
+                continue
+            places[part].append(len(layers))
+            if min(shown) < 1:
+                opaque[len(layers)] = shown if len(set(shown)) > 1 else shown[:1]
+            layers.append(layer)
+    return layers, opaque, places
+
+
+def _stroke(layer: Layer, numbers: dict[str, int], scale: float) -> Stroke:
+    return Stroke(
+        *(layer.tone, numbers[layer.outline], layer.curved, layer.closed),
+        (round(layer.shift[0] * scale), round(layer.shift[1] * scale)),
+        *(numbers.get(layer.clip, -1), numbers.get(layer.grown, -1), round(layer.line * scale)),
     )
 
 

@@ -25,8 +25,7 @@ def front_of(grid: Points, eye: Eye, *, closed: bool = True) -> BaseGeometry:
     quads = np.stack((a, b, c, d), axis=2)[area > 1e-6]
     if not len(quads):
         return shapely.Polygon()
-    made = shapely.polygons(np.concatenate((quads, quads[:, :1]), axis=1))
-    return shapely.union_all(shapely.buffer(made, 0.05, quad_segs=1))
+    return shapely.union_all(shapely.convex_hull(shapely.polygons(quads)))
 
 
 def _cross(a: Points, b: Points) -> Points:

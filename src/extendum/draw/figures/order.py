@@ -11,15 +11,17 @@ from extendum.core.figure.rings import Points
 
 #: The side of a cell in which depths are compared, in centimetres, and the difference that settles it.
 CELL, SETTLED = 2.0, 1.5
+#: The vote of a rule, more than any number of cells.
+SURE = 1e4
 #: Cells of the picture in ascending order, and how near a solid is in each.
 Depths = tuple[NDArray[np.int64], Points]
 Votes = dict[tuple[str, str], float]
 _ROW = 1 << 20
 
 
-def depths(flat: Points, near: Points) -> Depths:
+def depths(flat: Points, near: Points, cell: float = CELL) -> Depths:
     """How near a solid is in each cell of the picture that it covers: from points (n, 2) and their depths (n,)."""
-    cells = np.floor(flat / CELL).astype(np.int64)
+    cells = np.floor(flat / cell).astype(np.int64)
     keys = cells[:, 0] * _ROW + cells[:, 1]
     order = np.lexsort((-near, keys))
     keys, near = keys[order], near[order]
@@ -39,15 +41,6 @@ def votes(parts: Mapping[str, Depths]) -> Votes:
             both = others[place] == keys
             if both.any():
                 found[(a, b)] = float(np.clip(near[both] - far[place[both]], -SETTLED, SETTLED).sum())
-    return found
-
-
-def together(some: Sequence[Votes]) -> Votes:
-    """The votes of several moments as one."""
-    found: Votes = {}
-    for one in some:
-        for pair, vote in one.items():
-            found[pair] = found.get(pair, 0.0) + vote
     return found
 
 

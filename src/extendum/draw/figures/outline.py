@@ -18,7 +18,7 @@ def hulls(sets: Iterable[Points]) -> BaseGeometry:
     """The union of the hulls of point sets (n, 2)."""
     some = list(sets)
     owners = np.repeat(np.arange(len(some)), [len(points) for points in some])
-    return shapely.union_all(shapely.convex_hull(shapely.multipoints(shapely.points(np.vstack(some)), indices=owners)))
+    return shapely.union_all(shapely.convex_hull(shapely.linestrings(np.vstack(some), indices=owners)))
 
 
 def rounded(shape: BaseGeometry, crease: float = CREASE) -> BaseGeometry:

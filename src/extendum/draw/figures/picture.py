@@ -5,7 +5,7 @@ A picture has one moment or, for a movement, as many as its poses; all of them h
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from itertools import pairwise
@@ -25,11 +25,11 @@ from extendum.core.figure.surface import surface_of
 from extendum.core.model.body import Region, Side
 from extendum.draw.figures import ground
 from extendum.draw.figures.arrow import arrow, line_of
-from extendum.draw.figures.body import BODY, far_parts, paint, paint_small
+from extendum.draw.figures.body import BODY, far_parts, paint, paint_small, under
 from extendum.draw.figures.eye import Eye
-from extendum.draw.figures.order import far_to_near, together
+from extendum.draw.figures.order import SURE, Votes, far_to_near
 from extendum.draw.figures.outline import aligned, ring_of
-from extendum.draw.figures.scene import Layer, Moment, Scene, look
+from extendum.draw.figures.scene import Layer, Moment, Scene, Seen, look
 from extendum.draw.figures.tints import seen_share, tint, tint_small
 
 #: The least that a picture shows, in centimetres: a neck is not drawn as large as a class room.
@@ -107,8 +107,8 @@ def picture_of(
         arrow(moment, way, square[2], both=not figure.round and figure.held == 0)
         moments.append(moment)
     _steady(moments)
-    _order(moments, scenes)
-    letter = _letter(figure, stops, square) if figure.tag else None
+    _order(moments, scenes, apart=bool(figure.close) and not small)
+    letter = _letter(figure, stops, square, way) if figure.tag else None
     breath = _breath(figure, eye, build, moments[0]) if moving else {}
     parts = tuple(dict.fromkeys(part for moment in moments for part in moment.order))
     at, held = (stops_of(figure), figure.held) if moving else ((0,), 0)
@@ -204,7 +204,8 @@ def _tints(
             if small:
                 tint_small(moment, mark, strip, hosts[0], scene.seen[hosts[0]].shape, scene.eye, gap, name)
             else:
-                tint(moment, mark, strip, hosts, scene.eye, gap, name)
+                twin = any(one.region is mark.region and one.side is not mark.side for one in marks)
+                tint(moment, mark, strip, hosts, scene.eye, gap, name, hollow=not twin)
 
 
 def _steady(moments: list[Moment]) -> None:
@@ -214,31 +215,42 @@ def _steady(moments: list[Moment]) -> None:
             weights = points.shape[1] == 1
             if weights or (name.startswith(("mark", "ghost", "arrow")) and " rim" not in name and "mark" not in name):
                 continue
-            closed = (
-                name.startswith(("mark", "shadow", "limb", "hair", "ear")) or name in after.layers or "finger" in name
-            )
+            closed = name.startswith(("mark", "shadow", "limb", "hair", "ear")) or name in after.layers
             if closed and len(before.outlines.get(name, ())) == len(points):
                 turned = aligned(points, before.outlines[name])
-                rim = after.outlines.get(f"rim {name}")
-                if rim is not None:
-                    shift = int(np.argmin(np.sum((points - turned[0]) ** 2, axis=1)))
-                    after.outlines[f"rim {name}"] = np.roll(rim, -shift, axis=0)
+                for rim in (f"rim {name}", f"edge {name}"):
+                    if rim in after.outlines:
+                        shift = int(np.argmin(np.sum((points - turned[0]) ** 2, axis=1)))
+                        after.outlines[rim] = np.roll(after.outlines[rim], -shift, axis=0)
                 after.outlines[name] = turned
 
 
-def _order(moments: list[Moment], scenes: Sequence[Scene]) -> None:
-    """Who is painted over whom: as near the truth as it gets without two that overlap changing places."""
-    before: list[str] = []
+def _order(moments: list[Moment], scenes: Sequence[Scene], *, apart: bool) -> None:
+    """Who is painted over whom: as near the truth as it gets without two that overlap changing places.
+
+    ``apart``: hands and feet are taken apart.
+    """
+    before: dict[str, list[str]] = {}
     for moment, scene in zip(moments, scenes, strict=True):
-        found = dict(scene.votes) if before else together([one.votes for one in scenes[:1]])
-        for n, a in enumerate(before):
-            for b in before[n + 1 :]:
-                if scene.seen[a].shape.intersects(scene.seen[b].shape):
-                    found.pop((a, b), None)
-                    found[(b, a)] = 1e5
-        order = far_to_near(list(scene.seen), found)
-        before = order
+        before[""] = _kept(scene.seen, scene.votes, before.get(""))
+        order = []
+        for name in before[""]:
+            if apart and name in scene.taken_apart:
+                before[name] = _kept(scene.taken_apart[name], scene.digit_votes(name), before.get(name))
+                order += [under(name), *(f"{name} {digit}" for digit in before[name])]
+            order.append(name)
         moment.order = ["ground", "ghost", *order, "arrow"]
+
+
+def _kept(seen: Mapping[str, Seen], votes: Votes, before: Sequence[str] | None) -> list[str]:
+    """Parts from far to near; of two that overlap, in the order that they had a moment before."""
+    found = dict(votes)
+    for n, a in enumerate(before or ()):
+        for b in (before or ())[n + 1 :]:
+            if seen[a].shape.intersects(seen[b].shape):
+                found.pop((a, b), None)
+                found[(b, a)] = 10 * SURE
+    return far_to_near(list(seen), found)
 
 
 def _breath(figure: Figure, eye: Eye, build: Build, moment: Moment) -> dict[str, Points]:
@@ -248,17 +260,20 @@ def _breath(figure: Figure, eye: Eye, build: Build, moment: Moment) -> dict[str,
     return {"trunk": aligned(full, empty) - empty}
 
 
-def _letter(figure: Figure, scenes: Sequence[Scene], square: ground.Square) -> tuple[float, float] | None:
-    """A free place for the letter of the side, near what it names: on no part of the body at any of its stops."""
+def _letter(figure: Figure, scenes: Sequence[Scene], square: ground.Square, way: Points) -> tuple[float, float] | None:
+    """A free place for the letter of the side, near what it names: not on the body at any stop, nor on the arrow."""
     left, top, size = square
     radius, held = size * LETTER, scenes[figure.held]
-    body = shapely.union_all([scene.body() for scene in scenes])
+    taken = [scene.body() for scene in scenes]
+    if len(way) > 1:
+        taken.append(shapely.LineString(way).buffer(size * 0.02))
+    body = shapely.union_all(taken).simplify(size * 0.004)
     wanted = held.eye(np.array([held.surface.body.joints[figure.tag]]))[0]
     xs = np.linspace(left + radius * 1.3, left + size - radius * 1.3, 26)
     ys = np.linspace(top + radius * 1.3, top + size - radius * 1.3, 26)
     grid = np.array([(x, y) for x in xs for y in ys])
     gaps = shapely.distance(body, shapely.points(grid)) - radius
-    far = np.linalg.norm(grid - wanted, axis=1) + np.where(gaps > size * 0.02, 0.0, 2.0)
-    far[gaps < size * 0.012] = np.inf
+    far = np.linalg.norm(grid - wanted, axis=1) + np.where(gaps > size * 0.028, 0.0, 2.0)
+    far[gaps < size * 0.02] = np.inf
     best = int(np.argmin(far))
     return (float(grid[best, 0]), float(grid[best, 1])) if np.isfinite(far[best]) else None

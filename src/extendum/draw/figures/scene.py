@@ -8,19 +8,23 @@ outline at most.
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from functools import cached_property
 
 import numpy as np
 import shapely
 
+from extendum.core.figure.part import Part
 from extendum.core.figure.rings import Points
-from extendum.core.figure.surface import Part, Surface
+from extendum.core.figure.surface import COLLAR, Surface
 from extendum.draw.figures.eye import Eye
-from extendum.draw.figures.order import Depths, Votes, depths, far_to_near, votes
+from extendum.draw.figures.order import CELL, SURE, Depths, Votes, depths, far_to_near, votes
 from extendum.draw.figures.outline import hulls, largest, ring_of, rounded
 
 #: How many points the outline of a part has.
-COUNTS = {"hand": 84, "foot": 52, "head": 60, "trunk": 56, "pelvis": 36, "thigh": 40, "shin": 40}
-USUAL = 36
+COUNTS = {"hand": 84, "foot": 52, "head": 60, "trunk": 56, "pelvis": 36, "thigh": 40, "shin": 40, "base": 40}
+USUAL, DIGIT = 36, 26
+#: The side of a cell in which the depths of fingers and toes are compared, in centimetres.
+FINE = 0.7
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,23 +63,58 @@ class Moment:
         self.layers.setdefault(part, []).append((layer, opacity))
 
 
-@dataclass(slots=True)
+@dataclass
 class Seen:
-    """A part as it is seen."""
+    """A part as it is seen; ``cell``: the side of a cell in which its depths are compared, in centimetres."""
 
     part: Part
     shape: shapely.Polygon
-    depths: Depths
+    eye: Eye
+    cell: float = CELL
+
+    @cached_property
+    def depths(self) -> Depths:
+        """How near it is in each cell."""
+        cloud = self.part.cloud
+        return depths(self.eye(cloud), self.eye.depth(cloud), self.cell)
 
 
-@dataclass(slots=True)
+@dataclass
 class Scene:
     """A surface looked at: its parts as they are seen, and who is before whom."""
 
     eye: Eye
     surface: Surface
     seen: dict[str, Seen]
-    votes: Votes
+
+    @cached_property
+    def votes(self) -> Votes:
+        """Who is before whom."""
+        found = votes({name: one.depths for name, one in self.seen.items()})
+        for end in ("l", "r"):  # cloth lies over skin
+            found.pop((f"upper_{end}", f"sleeve_{end}"), None)
+            found[(f"sleeve_{end}", f"upper_{end}")] = SURE
+        # Who looks into the collar sees the neck before the cloth, who looks at it from outside does not.
+        chest = np.array(self.surface.body.chest)
+        into = float((chest[1] + chest[0] * COLLAR) @ self.eye.towards)
+        found.pop(("trunk", "neck"), None)
+        found[("neck", "trunk")] = SURE if into > 0 else -SURE
+        return found
+
+    @cached_property
+    def taken_apart(self) -> dict[str, dict[str, Seen]]:
+        """Hands and feet as what fingers or toes grow out of, and the five of them."""
+        found = {}
+        for name, one in self.seen.items():
+            if one.part.digit:
+                found[name] = {part.name: _seen(part, self.eye, 0.2, FINE) for part in one.part.digits()}
+                base = next(iter(found[name].values()))
+                base.shape = largest(rounded(base.shape, 0.35))
+        return found
+
+    def digit_votes(self, name: str) -> Votes:
+        """Who is before whom in a hand or a foot."""
+        return votes({part: one.depths for part, one in self.taken_apart[name].items()})
 
     def order(self) -> list[str]:
         """The parts from far to near."""
@@ -90,16 +129,15 @@ def look(surface: Surface, eye: Eye) -> Scene:
     """What is seen of a surface."""
     seen: dict[str, Seen] = {}
     for name, part in surface.parts.items():
-        shape = hulls(eye(points) for points in part.hulls())
         crease = 0.35 if part.limb.startswith(("hand", "foot")) else 0.0 if name == "head" else 1.1
-        cloud = part.cloud()
-        seen[name] = Seen(part, largest(rounded(shape, crease)), depths(eye(cloud), eye.depth(cloud)))
+        seen[name] = _seen(part, eye, crease, CELL)
     _fill_creases(seen, eye)
-    found = votes({name: one.depths for name, one in seen.items()})
-    for end in ("l", "r"):  # cloth lies over skin
-        found.pop((f"upper_{end}", f"sleeve_{end}"), None)
-        found[(f"sleeve_{end}", f"upper_{end}")] = 1e4
-    return Scene(eye, surface, seen, found)
+    return Scene(eye, surface, seen)
+
+
+def _seen(part: Part, eye: Eye, crease: float, cell: float) -> Seen:
+    shape = hulls(eye(points) for points in part.hulls())
+    return Seen(part, largest(rounded(shape, crease)), eye, cell)
 
 
 #: Parts between which the fold of a joint is rounded: it is given to the second.
@@ -110,23 +148,27 @@ def _fill_creases(seen: dict[str, Seen], eye: Eye) -> None:
     for first, second in _FOLDS:
         for end in ("l", "r"):
             a, b = seen[f"{first}_{end}"], seen[f"{second}_{end}"]
-            both = a.shape.union(b.shape)
+            joint = eye(b.part.joints[0][0])
+            around = shapely.Point(joint).buffer(16, quad_segs=4)
+            both = a.shape.intersection(around).union(b.shape.intersection(around))
             crease = rounded(both, 2.0).difference(both)
-            web = crease.intersection(shapely.Point(eye(b.part.joints[0][0])).buffer(13))
+            web = crease.intersection(shapely.Point(joint).buffer(13))
             if web.area > 0.3:
                 b.shape = largest(b.shape.union(web.buffer(0.15)))
 
 
-def outline_of(scene: Scene, name: str, share: float = 1.0) -> Points:
+def outline_of(seen: Seen, share: float = 1.0) -> Points:
     """The outline of a part; ``share``: of how many points it usually has."""
-    return ring_of(scene.seen[name].shape, max(12, round(COUNTS.get(name.split("_")[0], USUAL) * share)))
+    name = seen.part.name
+    usual = DIGIT if name.startswith("digit") else COUNTS.get(name.split("_")[0], USUAL)
+    return ring_of(seen.shape, max(12, round(usual * share)))
 
 
-def rim_weights(scene: Scene, name: str, outline: Points) -> Points:
+def rim_weights(seen: Seen, eye: Eye, outline: Points) -> Points:
     """How far the gap round a part goes at each point, from 1 to a little below 0 where it grows out of another."""
     share = np.ones(len(outline))
-    for point, reach in scene.seen[name].part.joints:
-        far = np.linalg.norm(outline - scene.eye(point), axis=1)
+    for point, reach in seen.part.joints:
+        far = np.linalg.norm(outline - eye(point), axis=1)
         share = np.minimum(share, np.clip((far - reach * 0.75) / (reach * 0.45), 0, 1))
     return np.asarray(share - 0.25 * (1 - share))[:, None]
 

@@ -20,6 +20,8 @@ _FIBRES, _BARS = (0.25, 0.5, 0.75), range(3, LONG - 2, 3)
 _ROUND = np.array([(cos(2 * pi * k / 12), sin(2 * pi * k / 12)) for k in range(12)])
 #: From how far down a dot is hollow: it is on the far side.
 _HOLLOW = -0.15
+#: How opaque the tint of a muscle is that the body hides.
+UNDER = 0.6
 
 
 def visible(strip: Strip, eye: Eye) -> tuple[shapely.Polygon, shapely.Polygon]:
@@ -63,15 +65,29 @@ def tint_small(
         for n, line in enumerate(lines):
             moment.add(part, Layer("fibre", f"{name} {n}", line=gap * 0.55, curved=False, closed=False), line)
     else:
-        moment.add(part, Layer("tint-far", name, line=gap * 0.6, curved=False), outline)
+        moment.add(part, Layer("tint-under", name, curved=False), outline, UNDER)
+        moment.add(part, Layer("tint-far", name, line=gap * 0.6, curved=False))
 
 
-def tint(moment: Moment, mark: Mark, strip: Strip, hosts: tuple[str, ...], eye: Eye, gap: float, name: str) -> None:
-    """The layers of a mark on its parts; ``name`` tells it from other marks of the figure."""
+def tint(
+    moment: Moment,
+    mark: Mark,
+    strip: Strip,
+    hosts: tuple[str, ...],
+    eye: Eye,
+    gap: float,
+    name: str,
+    *,
+    hollow: bool = True,
+) -> None:
+    """The layers of a mark on its parts; ``name`` tells it from other marks of the figure.
+
+    ``hollow``: whether dots on the far side are shown, hollow; where the other side is marked too they say nothing.
+    """
     flat = _flat(strip, eye)
     if mark.form == "dots":
         looks = strip.out[:, ACROSS // 2] @ eye.towards
-        _dots(moment, flat[:, ACROSS // 2], looks, hosts[0], gap, name)
+        _dots(moment, flat[:, ACROSS // 2], looks, hosts[0], gap, name, hollow=hollow)
         return
     shown, whole = visible(strip, eye)
     share = shown.area / whole.area if whole.area > 1e-6 else 0.0
@@ -91,7 +107,9 @@ def tint(moment: Moment, mark: Mark, strip: Strip, hosts: tuple[str, ...], eye: 
         width = gap * (0.42 if mark.form == "fibres" else 0.75)
         for line in lines:
             moment.add(host, Layer("fibre", line, clip=name, line=width, closed=False), opacity=here)
-        moment.add(host, Layer("tint-far", name, clip=host, line=gap * 0.7), opacity=1.0 - here)
+        moment.add(host, Layer("tint-under", name, clip=host), opacity=(1.0 - here) * UNDER)
+        moment.add(host, Layer("tint-far-rim", name, clip=host, line=gap * 1.5), opacity=1.0 - here)
+        moment.add(host, Layer("tint-far", name, clip=host, line=gap * 0.9), opacity=1.0 - here)
 
 
 def _between_edges(flat: Points, strip: Strip, eye: Eye, share: float) -> Points:
@@ -107,8 +125,8 @@ def _between_edges(flat: Points, strip: Strip, eye: Eye, share: float) -> Points
     return np.array(made)
 
 
-def _dots(moment: Moment, line: Points, looks: Points, host: str, gap: float, name: str) -> None:
-    """A chain of dots along a line; those on the far side are hollow."""
+def _dots(moment: Moment, line: Points, looks: Points, host: str, gap: float, name: str, *, hollow: bool) -> None:
+    """A chain of dots along a line; those on the far side are hollow, or not there."""
     step = np.linalg.norm(np.diff(line, axis=0), axis=1)
     along = np.concatenate(([0.0], np.cumsum(step)))
     for n, far in enumerate(np.linspace(0.04, 0.96, 4) * along[-1]):
@@ -116,4 +134,5 @@ def _dots(moment: Moment, line: Points, looks: Points, host: str, gap: float, na
         near = float(np.interp(far, along, looks) > _HOLLOW)
         moment.add(host, Layer("tint-rim", f"{name} {n} rim"), centre + _ROUND * gap * 1.8, near)
         moment.add(host, Layer("tint", f"{name} {n}"), centre + _ROUND * gap * 1.25, near)
-        moment.add(host, Layer("tint-far", f"{name} {n}", line=gap * 0.5), opacity=1.0 - near)
+        if hollow:
+            moment.add(host, Layer("tint-far", f"{name} {n}", line=gap * 0.5), opacity=1.0 - near)

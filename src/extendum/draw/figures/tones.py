@@ -25,6 +25,8 @@ _SKINS: dict[Skin, dict[str, tuple[str, str]]] = {
         "hair": ("#6b4a33", "#523725"),
         "lips": ("#b9705c", "#b9705c"),
         "skin-line": ("#b07c58", "#b07c58"),
+        "skin-edge": ("#b07c58", "#b07c58"),
+        "eye-white": ("#f8efe2", "#f8efe2"),
         "brow": ("#59402f", "#59402f"),
     },
     Skin.MIDDLE: {
@@ -35,6 +37,8 @@ _SKINS: dict[Skin, dict[str, tuple[str, str]]] = {
         "hair": ("#332a26", "#211a18"),
         "lips": ("#9f5a48", "#9f5a48"),
         "skin-line": ("#8f5f3e", "#8f5f3e"),
+        "skin-edge": ("#8f5f3e", "#8f5f3e"),
+        "eye-white": ("#f3e6d4", "#f3e6d4"),
         "brow": ("#332a26", "#332a26"),
     },
     Skin.DEEP: {
@@ -45,6 +49,8 @@ _SKINS: dict[Skin, dict[str, tuple[str, str]]] = {
         "hair": ("#25201f", "#161212"),
         "lips": ("#633228", "#633228"),
         "skin-line": ("#4e2e1d", "#4e2e1d"),
+        "skin-edge": ("#4e2e1d", "#4e2e1d"),
+        "eye-white": ("#e6d3bd", "#e6d3bd"),
         "brow": ("#211a18", "#211a18"),
     },
 }
@@ -73,6 +79,7 @@ _FILLS = {
     "ghost": "#fbf6ec",
     "tint": "#c4451a",
     "tint-small": "#c4451a",
+    "tint-under": "#e58352",
     "tint-rim": "#fdf4e4",
     "eye": "#33241d",
     "arrow-fill": "#22262b",
@@ -83,6 +90,7 @@ _FILLS = {
 _STROKES = {
     "ghost-line": "#8d7b62",
     "tint-far": "#c4451a",
+    "tint-far-rim": "#fdf4e4",
     "fibre": "#fde6cb",
     "sight": "#5b6470",
     "lid": "#33241d",
@@ -91,7 +99,7 @@ _STROKES = {
 }
 #: How far the far side fades into the paper.
 FADE = 0.3
-_FADING = ("skin", "palm", "top", "trousers")
+_FADING = ("skin", "palm", "top", "trousers", "skin-edge")
 
 
 def mixed(a: str, b: str, share: float) -> str:

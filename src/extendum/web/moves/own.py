@@ -26,11 +26,12 @@ from extendum.core.model.words import PLACEHOLDERS, PromptKind
 from extendum.formats.library import shipped_moves
 from extendum.web.classes import store as classes
 from extendum.web.classes.access import own_class
+from extendum.web.classes.look import owners_look
 from extendum.web.classes.models import MoveUse, StretchClass
 from extendum.web.library import store
-from extendum.web.library.figures import figure_address
+from extendum.web.library.figures import figure_address, version
 from extendum.web.library.models import OwnMove
-from extendum.web.moves.posted import BLANK, FREE_OTHERS, FREE_TARGETS, TEXTS, VIEWS, entry_from
+from extendum.web.moves.posted import BLANK, FREE_OTHERS, FREE_TARGETS, TEXTS, entry_from, views_of
 from extendum.web.shared.asked import Asked
 from extendum.web.shared.dose_forms import phases_typed, tempo_fields
 from extendum.web.shared.forms import options
@@ -66,8 +67,9 @@ def _form_context(request: Asked, entry: LibraryMove, key: str) -> dict[str, Any
         "options": _numbered(move.options, FREE_OTHERS),
         "option_kinds": list(OptionKind),
         "figures": [(one.key, one.name, one.key == (move.figure or move.key)) for one in _with_figures()],
-        "views": [(name, degrees == move.figure_view) for name, degrees in VIEWS.items()],
-        "picture": figure_address(move),
+        "views": [(name, degrees, degrees == move.figure_view) for name, degrees in views_of(move).items()],
+        "picture": figure_address(move, small=False),
+        "figure_asked": f"v={version()}{owners_look(request.user)}",
         "back_to": request.GET.get("for", "") if whole_number(request.GET.get("for", "")) else "",
         "others": [(one.move.key, one.move.name) for one in store.library_of(request.user) if one.move.key != key],
         "dose_kinds": [(one.tag, isinstance(dose, one)) for one in KINDS],

@@ -62,7 +62,7 @@ def entry_from(form: Form, base: LibraryMove) -> LibraryMove:
         props=_props(form, old),
         cautions=_cautions(form),
         options=_options(form),
-        **_figure(form),
+        **_figure(form, old),
     )
     dose = _dose(form, base.dose)
     told: dict[str, Any] = {text: form.get(text, "").strip() for text in TEXTS}
@@ -78,12 +78,18 @@ def entry_from(form: Form, base: LibraryMove) -> LibraryMove:
     )
 
 
-def _figure(form: Form) -> dict[str, Any]:
+def views_of(move: Move) -> dict[str, int]:
+    """From where a figure can be seen, by name; also from where that of this move is, whatever that is."""
+    here = move.figure_view
+    return VIEWS if here is None or here in VIEWS.values() else VIEWS | {f"{here} degrees round": here}
+
+
+def _figure(form: Form, move: Move) -> dict[str, Any]:
     """Whose figure it has, on which side, and seen from where."""
     key, seen = form.get("figure", ""), form.get("figure_view", "")
     if key and key not in shipped_figures():
         raise RefusedError("figure", "the key of a shipped move", key)
-    return {"figure": key, "figure_flipped": "figure_flipped" in form, "figure_view": VIEWS.get(seen)}
+    return {"figure": key, "figure_flipped": "figure_flipped" in form, "figure_view": views_of(move).get(seen)}
 
 
 def _targets(form: Form) -> tuple[Target, ...]:

@@ -68,7 +68,7 @@ function pathOf(points, curved, closed) {
   return path;
 }
 
-const LINES = new Set(["ghost-line", "tint-far", "fibre", "sight", "lid", "arrow", "arrow-rim", "skin-line", "brow"]);
+const LINES = new Set(["ghost-line", "tint-far", "tint-far-rim", "fibre", "sight", "lid", "arrow", "arrow-rim", "skin-line", "brow"]);
 const DASHED = { "ghost-line": [26, 18], "tint-far": [22, 16], sight: [4, 26] };
 
 export class Figure {
