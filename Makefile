@@ -53,7 +53,7 @@ restore: $(VENV)/run ## put a backup in the place of everything (FILE=backup)
 
 test: $(VENV)/dev ## run all tests: core, properties, formats, web and browser
 	@bash scripts/chromium
-	@$(BIN)/pytest -n auto
+	@$(BIN)/pytest -n auto --dist worksteal
 
 test-postgres: $(VENV)/dev $(VENV)/grow ## run the tests of the web on a PostgreSQL of their own
 	@scripts/on-postgres $(BIN)/pytest -n auto tests/web

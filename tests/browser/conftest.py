@@ -5,6 +5,7 @@ from pathlib import Path
 
 import pytest
 from django.contrib.auth import get_user_model
+from django.contrib.staticfiles.handlers import StaticFilesHandler
 from playwright.sync_api import expect, sync_playwright
 
 from extendum.formats.document import loads
@@ -36,6 +37,21 @@ def chromium():
         browser.close()
 
 
+@pytest.fixture(scope="session", autouse=True)
+def kept():
+    """Scripts, styles and fonts are kept by a browser, as those that a real server gives are."""
+    plain = StaticFilesHandler.serve
+
+    def serve(self, request):
+        answer = plain(self, request)
+        answer["Cache-Control"] = "max-age=3600"
+        return answer
+
+    StaticFilesHandler.serve = serve
+    yield
+    StaticFilesHandler.serve = plain
+
+
 @pytest.fixture
 def owner(transactional_db):
     return get_user_model().objects.create_user("ada", password="a long password", first_name="Ada")
@@ -55,7 +71,6 @@ def page(chromium, live_server, owner, client):
     page.on("console", lambda m: errors.append(m.text) if "Content Security Policy" in m.text else None)
     client.force_login(owner)
     context.add_cookies([{"name": "sessionid", "value": client.cookies["sessionid"].value, "url": live_server.url}])
-    page.goto("/")
     yield page
     context.close()
     assert errors == []

@@ -161,6 +161,7 @@ def test_axe_finds_nothing(page, digging, screen):
 
 
 def test_axe_finds_nothing_for_a_newcomer(page):
+    page.goto("/")
     assert complaints(page) == []
     page.context.clear_cookies()
     page.goto("/sign-in/")

@@ -25,6 +25,7 @@ def add(page, words, name):
 
 
 def test_a_floor_move_in_a_chair_class_is_found_swapped_and_nothing_is_left_to_fix(page):
+    page.goto("/")
     page.keyboard.press("n")
     page.keyboard.type("Chairs on Thursday")
     page.keyboard.press("Enter")

@@ -17,6 +17,7 @@ def names(page):
 
 
 def test_from_the_brief_to_six_moves_that_keep_to_it(page):
+    page.goto("/")
     page.keyboard.press("n")
     page.keyboard.type("Chairs on Thursday")
     page.keyboard.press("Enter")

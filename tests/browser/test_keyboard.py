@@ -110,6 +110,7 @@ def test_a_length_out_of_reach_is_answered_with_the_keyboard(page, digging):
 
 
 def test_the_tour_goes_on_when_what_it_asks_for_is_done(page):
+    page.goto("/")
     page.click("#take-tour")
     tour, step = page.locator("#tour"), page.locator("#tour section:visible")
     expect(step).to_contain_text("This is one class")

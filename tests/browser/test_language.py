@@ -13,6 +13,7 @@ pytestmark = pytest.mark.browser
 
 @pytest.fixture
 def desk(page):
+    page.goto("/")
     page.fill("#new-title", "Everything")
     page.keyboard.press("Enter")
     page.click("#skip")

@@ -41,6 +41,7 @@ def add(page, typed, name):
 
 
 def test_from_the_empty_shelf_to_a_fitted_class_taught_on_the_stage(page):
+    page.goto("/")
     page.locator("text=The shelf is empty").wait_for()
     page.keyboard.press("n")
     page.keyboard.type("After work")

@@ -156,6 +156,7 @@ def test_texts_typed_one_after_the_other_all_stay(page, digging, slow_answers):
 
 
 def test_a_form_that_is_sent_twice_is_done_once(page, owner, slow_answers):
+    page.goto("/")
     page.fill("#new-title", "Twice")
     page.keyboard.press("Enter")
     page.keyboard.press("Enter")
