@@ -22,11 +22,24 @@ def is_in(item):
 def item_passes(item, lead):
     """(side, direction, set) of every pass of an item."""
     sides = (lead, lead.other) if item.move.sidedness in BY_SIDE else (Side.BOTH,)
-    ways = item.move.directions if item.move.sidedness in BY_WAY else (None,)
-    every = [(s, w, n) for s in sides for w in ways for n in range(1, item.sets + 1)]
+    every = [(s, w, n) for s in sides for w in ways_on(item, s) for n in range(1, item.sets + 1)]
     if item.set_order is SetOrder.SET_BY_SET:
         every.sort(key=lambda one: one[2])
     return every
+
+
+def ways_on(item, side):
+    """The directions of a move on a side, named; where they follow the side, left and right change places."""
+    if item.move.sidedness not in BY_WAY:
+        return (None,)
+    swaps = item.move.directions_follow_side and side is Side.RIGHT
+    found = []
+    for way in item.move.directions:
+        words = way.split(" ")
+        if swaps:
+            words = [{"left": "right", "right": "left"}.get(word, word) for word in words]
+        found.append(" ".join(words).replace("{side}", str(side)).replace("{other}", str(side.other)))
+    return tuple(found)
 
 
 def visits(script):
@@ -85,6 +98,8 @@ def stage_cues(item, stage, dose, value, style, seconds):
         found += [(kind, n) for n in range(total * phases)]
         if isinstance(dose, Reps):
             found += [("rep-count", n) for n in range(total * dose.counts)]
+            if stage == 1 and item.move.sidedness in ALTERNATING and item.words.each:
+                found += [("each", n) for n in range(total)]
         else:
             found += [("say-breath", n) for n in range(2 * min(style.say_breaths, total))]
     return found

@@ -69,6 +69,12 @@ def doses(draw, high=60):
         return kind(draw(elastics(1, high)))
     if kind is Timed:
         return Timed(draw(elastics(2, high)), draw(st.sampled_from(Manner)))
+    return draw(counted(kind, high))
+
+
+@st.composite
+def counted(draw, kind, high=60):
+    """A dose of a kind whose quantity is a count."""
     count = draw(elastics(1, max(1, high // 5)))
     if kind is Pulses:
         names = draw(st.sampled_from((("hold",), ("contract", "relax"), ("in", "press hard and stay", "out"))))
@@ -88,6 +94,7 @@ words = st.builds(
     short=texts,
     switch=texts,
     turn=texts,
+    each=st.sampled_from(("Now {side}.", "{side}, away from {other}, and back as slowly as you like.")),
     release=texts,
     demonstration=texts,
     prompts=st.lists(prompts, max_size=3).map(tuple),
@@ -105,6 +112,9 @@ moves = st.builds(
     sidedness=st.sampled_from(
         (
             *Sidedness,
+            Sidedness.ALTERNATING,
+            Sidedness.CROSSED_ALTERNATING,
+            Sidedness.CROSSED_ALTERNATING,
             Sidedness.EACH_SIDE,
             Sidedness.CROSSED,
             Sidedness.EACH_DIRECTION,
@@ -115,6 +125,15 @@ moves = st.builds(
     targets=st.lists(st.builds(Target, st.sampled_from(Region), side=st.sampled_from(OnSide)), max_size=2).map(tuple),
     named=st.sampled_from(Named),
     slow_rise_s=st.sampled_from((0, 4)),
+    directions_follow_side=st.booleans(),
+).map(
+    lambda move: (
+        replace(move, directions=("to the {side}", "to the {other}"))
+        if move.sidedness is Sidedness.EACH_SIDE_AND_DIRECTION and move.name == "Side reach"
+        else replace(move, directions=("left", "then right"))
+        if move.name == "Calf lean"
+        else move
+    )
 )
 keeps = st.sampled_from((Keep.ALWAYS, Keep.OPTIONAL, Keep.OPTIONAL, Keep.OUT))
 styles = st.builds(
@@ -152,10 +171,12 @@ briefs = st.builds(
 
 @st.composite
 def move_items(draw, name, high=60):
+    move = draw(moves)
+    kinds = counted(Reps, high) if move.sidedness.alternates else doses(high)
     return MoveItem(
         name,
-        draw(moves),
-        draw(doses(high)),
+        move,
+        draw(kinds if draw(st.booleans()) else doses(high)),
         draw(words),
         tuple(Stage(draw(doses(high)), "", draw(texts)) for _ in range(draw(st.sampled_from((0, 0, 0, 1, 2))))),
         draw(st.sampled_from((1, 1, 1, 2, 3))),
@@ -176,7 +197,7 @@ def move_items(draw, name, high=60):
 
 @st.composite
 def talks(draw, name):
-    kind = draw(st.sampled_from((*TalkKind, TalkKind.STATION, TalkKind.RECHECK, TalkKind.REST)))
+    kind = draw(st.sampled_from((*TalkKind, TalkKind.STATION, TalkKind.RECHECK, TalkKind.REST, TalkKind.PROPS)))
     picks = (Prop("block"),) if kind is TalkKind.PROPS else ()
     words = draw(st.sampled_from(TALKS))
     keep, matters = draw(keeps), draw(st.sampled_from(Matters))

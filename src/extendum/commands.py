@@ -273,10 +273,10 @@ def timeline_command(script: Script, chosen: argparse.Namespace) -> int:
         return OK
     print(f"{script.title}: {clock(timeline.length_s)}")
     rows = [
-        (clock(s.start_s), clock(s.end_s), s.kind.value, s.name, s.side.value if s.side else "", s.reason)
+        (clock(s.start_s), clock(s.end_s), s.kind.value, s.name, str(s.side or ""), s.direction or "", s.reason)
         for s in timeline.segments
     ]
-    _print_table(rows, ("from", "to", "kind", "item", "side", "why"))
+    _print_table(rows, ("from", "to", "kind", "item", "side", "direction", "why"))
     for one in timeline.unsaid:
         print(f"unsaid: {one.text} ({one.rule}, {one.id})")
     return OK

@@ -4,12 +4,13 @@ import pytest
 
 from extendum.core.model.body import Posture, Side
 from extendum.core.model.brief import Brief
-from extendum.core.model.dose import Elastic, Hold, Reps
+from extendum.core.model.dose import Elastic, Hold, Manner, Reps, Timed
+from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import CountIs, MoveItem, SetOrder, Talk
 from extendum.core.model.move import Move, Sidedness
 from extendum.core.model.script import Script
 from extendum.core.model.section import Group, Role, Section
-from extendum.core.model.style import Countdown, CueStyle
+from extendum.core.model.style import Countdown, CueStyle, SideNames
 from extendum.core.model.timeline import Anchor, Mode
 from extendum.core.model.words import Prompt, PromptKind, Words
 from extendum.core.timing.compile import compile_script
@@ -101,3 +102,53 @@ def test_sets_rest_between_them_and_not_at_the_change_of_sides(order, rests):
     lean = Move("Lean", sidedness=Sidedness.EACH_SIDE)
     item = MoveItem("m", lean, Hold(Elastic(1, 10, 90)), sets=2, rest_s=9, set_order=order)
     assert [s.seconds for s in compiled(item).segments if s.kind == "rest"] == [9] * rests
+
+
+def said(timeline, *kinds):
+    return [cue.text for cue in timeline.cues if cue.kind in kinds]
+
+
+def alternating(told, dose=None, **style):
+    step = Move("Step", sidedness=Sidedness.ALTERNATING)
+    item = MoveItem("m", step, dose or Reps(Elastic(1, 2, 9), 1000, 0, 1000, 0), told)
+    return compiled(item, countdown=Countdown.NONE, **style)
+
+
+def test_in_what_alternates_the_side_is_the_one_that_comes_first_and_each_change_has_its_words():
+    told = Words(moving="{side} foot forward, then the {other}.", each="Now {side}.")
+    timeline = alternating(told, lead_side=Side.RIGHT)
+    assert said(timeline, "moving") == ["Right foot forward, then the left."]
+    assert said(timeline, "each") == ["Now right.", "Now left.", "Now right.", "Now left."]
+    assert at(timeline, "each") == [0, 2000, 4000, 6000]
+    slow = alternating(Words(each="Now {side}, as far as it goes."))
+    assert rules(slow) == [("each", "phase-shorter")] * 4
+    unspoken = alternating(told, side_names=SideNames.UNSPOKEN)
+    assert said(unspoken, "moving", "each")[:2] == ["Foot forward, then the.", "Now."]
+
+
+def test_at_half_the_words_of_the_switch_name_the_side_that_comes():
+    dose = Timed(Elastic(2, 20, 60), Manner.HALVES)
+    lean = MoveItem("m", Move("Lean"), dose, Words(moving="Lean {side}.", switch="And {side}."))
+    timeline = compiled(lean, countdown=Countdown.NONE)
+    assert said(timeline, "moving", "half-switch") == ["Lean left.", "And right."]
+    plain = compiled(MoveItem("m", Move("Lean"), dose), countdown=Countdown.NONE)
+    assert said(plain, "half-switch") == ["Change sides."]
+
+
+def test_directions_name_their_side_and_mirror_with_it():
+    def circles(*directions, follow):
+        move = Move(
+            "Circle", sidedness=Sidedness.EACH_SIDE_AND_DIRECTION, directions=directions, directions_follow_side=follow
+        )
+        item = MoveItem("m", move, Reps(Elastic(1, 1, 9)), Words(turn="Now {direction}.", switch="{direction}."))
+        return said(compiled(item), "turn", "switch")
+
+    assert circles("to the left", "to the right", follow=True) == [
+        "Now to the right.",
+        "To the right.",
+        "Now to the left.",
+    ]
+    assert circles("left", "right", follow=False) == ["Now right.", "Left.", "Now right."]
+    assert circles("to the {side}", "to the {other}", follow=False)[1:] == ["To the right.", "Now to the left."]
+    with pytest.raises(RefusedError, match="directions"):
+        Move("Circle", sidedness=Sidedness.EACH_DIRECTION, directions=("to the {side}", "back"))

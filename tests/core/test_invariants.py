@@ -153,6 +153,18 @@ OPENING = {"moving", "there", "short", "switch", "turn"}
 
 
 @holds_for_every_script
+def nothing_spoken_holds_a_brace_an_empty_name_or_both_for_a_side_that_is_one(script, timeline):
+    sided = {item.id for item in script.moves() if item.move.sided or item.alternates}
+    for cue in timeline.cues:
+        assert not set(cue.text) & set("{}")
+        assert cue.text.strip(" .")
+        assert "Next, ." not in cue.text
+        if cue.of.item in sided:
+            assert "the both foot" not in cue.text
+            assert not cue.text.startswith(("Now other", "Now both", "both, away"))
+
+
+@holds_for_every_script
 def underlays_lie_wholly_inside_the_class_and_cost_no_time(script, timeline):
     for under in timeline.underlays:
         assert 0 <= under.start_s < under.end_s <= timeline.length_s
@@ -210,6 +222,12 @@ FEATURES = {
     "open": lambda s: has_dose(s, Open),
     "breaths": lambda s: has_dose(s, Breaths),
     "snapped hold": lambda s: any(isinstance(d, Hold) and d.snap for i in s.moves() for d in i.doses),
+    "words for each side in turn": lambda s: any(
+        i.words.each and i.move.sidedness.alternates and isinstance(i.dose, Reps) for i in s.moves()
+    ),
+    "directions that follow the side": lambda s: any(
+        i.move.directions_follow_side and i.move.sidedness is Sidedness.EACH_SIDE_AND_DIRECTION for i in s.moves()
+    ),
     "stages": lambda s: any(i.then for i in s.moves()),
     "sets": lambda s: any(i.sets > 1 for i in s.moves()),
     "chain": lambda s: plan(s, SidePlan.CHAIN),

@@ -29,6 +29,7 @@ def form_of(entry, **changes):
         "kind": move.kind,
         "effort": move.effort,
         "direction_1": move.directions[0],
+        **({"directions_follow_side": "on"} if move.directions_follow_side else {}),
         "direction_2": move.directions[1],
         "space": move.space,
         "slow_rise_s": move.slow_rise_s,

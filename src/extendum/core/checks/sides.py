@@ -19,7 +19,8 @@ from extendum.core.model.script import Script
 from extendum.core.model.section import SidePlan
 from extendum.core.model.style import SideNames, spoken_side
 from extendum.core.model.timeline import CueKind, Segment
-from extendum.core.outputs.wording import literal_sides, placed_sides
+from extendum.core.model.words import mentions
+from extendum.core.outputs.wording import literal_sides, placed_sides, without_sides
 
 _OTHERWISE = re.compile(r"\b(other|second|change|chang\w+|switch|swap|opposite)\b", re.I)
 _TURNED = re.compile(r"\b(other|second|change|chang\w+|reverse|around|round|back)\b", re.I)
@@ -156,7 +157,8 @@ def direction_unsaid(subject: Subject) -> Iterator[Found]:
         if not item.move.sidedness.by_direction:
             continue
         quiet = []
-        for number, way in enumerate(item.move.directions):
+        ways = dict.fromkeys(s.direction for s in subject.work[item.id] if s.direction)
+        for number, way in enumerate(ways):
             own = [s for s in subject.segments[item.id] if s.direction == way]
             said = [cue.text.casefold() for s in own for cue in subject.cues.get(s.id, ()) if cue.kind in _ARRIVING]
             if not any(way.casefold() in text or (number and _TURNED.search(text)) for text in said):
@@ -182,13 +184,13 @@ def _saying_directions(item: Item) -> Item:
     Family.SIDES,
     "literal-side",
     Severity.FIX,
-    "whether words of a sided move name left or right themselves",
+    "whether words of a move with sides name left or right themselves",
     "What is typed as left is said as left on both sides; {side} and {other} always speak the side that is worked.",
 )
 def literal_side(subject: Subject) -> Iterator[Found]:
-    """Words of a sided move hold left or right instead of a placeholder."""
+    """Words of a move with sides, also of one that alternates, hold left or right instead of a placeholder."""
     for item in subject.moves:
-        if not item.move.sided:
+        if not (item.move.sided or item.alternates):
             continue
         literal = [text for text in subject.texts[item.id] if literal_sides(text.words)]
         if literal:
@@ -205,4 +207,37 @@ def _placed(text: Text, lead: Side) -> str:
     return placed_sides(text.words, lead.other if text.field == "switch" else lead)
 
 
-CHECKS: tuple[Check, ...] = (lead_wanders, sides_unequal, side_unsaid, direction_unsaid, literal_side)
+@checked(
+    Family.SIDES,
+    "side-of-none",
+    Severity.FIX,
+    "whether words of a move without sides speak of one",
+    "In a move that both sides do together there is no side to speak of: {side} is heard as “both”, and a left or "
+    "right that stands alone is done by half of the body.",
+)
+def side_of_none(subject: Subject) -> Iterator[Found]:
+    """Words of a move that has no sides hold {side} or {other}, or name one of the two."""
+    for item in subject.moves:
+        if item.move.sided or item.alternates:
+            continue
+        goes_by_direction = item.move.sidedness.by_direction
+        own = [text for text in subject.texts[item.id] if _speaks_of_one(text.words, literal=not goes_by_direction)]
+        if own:
+            words = own[0].words
+            told = literal_sides(words)[0] if not mentions(words, {"side", "other"}) else "{side}"
+            yield Found(
+                f"{item.name} speaks of a side, “{told}”, and has none.",
+                (item.id,),
+                facts=(("text", words),),
+                mend=Mend("Leave the side out", rewritten(own, lambda text: without_sides(text.words))),
+            )
+
+
+def _speaks_of_one(words: str, *, literal: bool) -> bool:
+    """Whether words speak of a side, or name one of the two: who names both tells where to go in turn."""
+    if mentions(words, {"side", "other"}):
+        return True
+    return literal and len({one.casefold() for one in literal_sides(words)}) == 1
+
+
+CHECKS: tuple[Check, ...] = (lead_wanders, sides_unequal, side_unsaid, direction_unsaid, literal_side, side_of_none)

@@ -159,7 +159,7 @@ def _texts_of(item: MoveItem | Talk) -> Iterator[Text]:
             yield Text(item, "words", item.words)
         return
     words = item.words
-    for field in ("demonstration", "moving", "there", "short", "switch", "turn", "release"):
+    for field in ("demonstration", "moving", "there", "short", "switch", "turn", "each", "release"):
         value = getattr(words, field)
         if value:
             yield Text(item, field, value)

@@ -7,7 +7,7 @@ from enum import StrEnum
 from typing import ClassVar
 
 from extendum.core.model.body import Side
-from extendum.core.model.dose import Dose, Elastic, Reps, describe
+from extendum.core.model.dose import Dose, Elastic, Manner, Reps, Timed, describe
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.fields import Checked, Extra, extra, identifier, text, whole
 from extendum.core.model.move import Move, Prop, Sidedness
@@ -131,6 +131,12 @@ class MoveItem(_Kept, Checked):
     def said(self) -> frozenset[str]:
         """The placeholders of every text whose speaking time is part of the class's length."""
         return placeholders(*self.timed_words())
+
+    @property
+    def alternates(self) -> bool:
+        """Whether the side changes inside a pass: with every rep, from moment to moment, or at half of a time."""
+        timed = any(isinstance(dose, Timed) and dose.manner is not Manner.STEADY for dose in self.doses)
+        return self.move.sidedness.alternates or (timed and not self.move.sided)
 
     @property
     def even(self) -> bool:

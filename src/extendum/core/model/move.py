@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass
 from enum import StrEnum
 
-from extendum.core.model.body import Posture, Region
+from extendum.core.model.body import Posture, Region, Side
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.fields import Checked, Extra, extra, text, whole
+from extendum.core.model.words import check_placeholders
 
 
 class Sidedness(StrEnum):
@@ -104,6 +106,8 @@ class Target(Checked):
     extra: Extra = extra()
 
 
+_SWAPPED = {"left": "right", "right": "left", "Left": "Right", "Right": "Left"}
+_LEFT_OR_RIGHT = re.compile(r"\b(?:[Ll]eft|[Rr]ight)\b")
 #: Seconds to pick up, put down and re-rig, where a prop does not say otherwise.
 PICK_UP_S, PUT_DOWN_S, RERIG_S = 5, 3, 8
 
@@ -172,6 +176,7 @@ class Move(Checked):
     kind: Kind = Kind.STATIC
     effort: int = whole(1, 5, 2)
     directions: tuple[str, ...] = ("forward", "backward")
+    #: A left and a right in their names are those of the left side: on the right side they change places.
     directions_follow_side: bool = False
     space: str = text(200, "", "room that it takes")
     targets: tuple[Target, ...] = ()
@@ -189,11 +194,19 @@ class Move(Checked):
         Checked.__post_init__(self)
         if len(self.directions) != 2 or not all(0 < len(one) <= 40 for one in self.directions):
             raise RefusedError("directions", "two names of 1 to 40 characters", ", ".join(self.directions))
+        for one in self.directions:
+            check_placeholders("directions", one, ("side", "other") if self.sided else ())
 
     @property
     def sided(self) -> bool:
         """Whether it is done once for each side."""
         return self.sidedness.by_side
+
+    def direction_on(self, written: str, side: Side) -> str:
+        """A direction as it is on a side: left and right change places where directions follow the side."""
+        if not self.directions_follow_side or side is not Side.RIGHT:
+            return written
+        return _LEFT_OR_RIGHT.sub(lambda match: _SWAPPED[match.group()], written)
 
     @property
     def ends_in(self) -> Posture:

@@ -68,6 +68,7 @@ class CueKind(StrEnum):
     TURN = "turn"
     STAGE = "stage"
     HALF_SWITCH = "half-switch"
+    EACH = "each"
     RELEASE = "release"
     COUNT = "count"
     LAST = "last"

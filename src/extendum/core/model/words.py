@@ -69,6 +69,7 @@ class Words(Checked):
     short: str = text(1000, "", "instead of both in later passes and rounds of the same item")
     switch: str = text(1000, "")
     turn: str = text(1000, "", "at a change of direction")
+    each: str = text(200, "", "as each side comes in reps that alternate, where it fits into the rep")
     release: str = text(1000, "")
     demonstration: str = text(2000, "")
     prompts: tuple[Prompt, ...] = ()
@@ -87,7 +88,7 @@ class Words(Checked):
 
     def all(self) -> tuple[str, ...]:
         """Every text, prompts too."""
-        return (*self.timed(), self.demonstration, *(prompt.text for prompt in self.prompts))
+        return (*self.timed(), self.each, self.demonstration, *(prompt.text for prompt in self.prompts))
 
 
 def check_placeholders(where: str, words: str, allowed: Collection[str] = PLACEHOLDERS) -> None:
@@ -101,11 +102,21 @@ def check_placeholders(where: str, words: str, allowed: Collection[str] = PLACEH
 
 
 def fill(words: str, facts: Mapping[str, str]) -> str:
-    """The words with every placeholder replaced by its fact."""
+    """The words with every placeholder replaced by its fact; one that begins a sentence begins with a capital."""
     if "{" not in words:
         return words
-    # A side that is not spoken leaves no double space behind.
-    return re.sub(r" {2,}", " ", _BRACED.sub(lambda match: facts[match.group(1)], words)).strip()
+
+    def told(match: re.Match[str]) -> str:
+        fact, before = facts[match.group(1)], words[: match.start()].rstrip()
+        return capital(fact) if not before or before[-1] in ".!?" else fact
+
+    # A side that is not spoken leaves no space behind.
+    return re.sub(r" +(?=[ .,;:!?])", "", _BRACED.sub(told, words)).strip()
+
+
+def capital(words: str) -> str:
+    """The words with a capital at their beginning."""
+    return words[:1].upper() + words[1:]
 
 
 @lru_cache(maxsize=8192)

@@ -74,6 +74,7 @@ _TEXTS = {
     "short": "Short, later on",
     "switch": "At the switch",
     "turn": "Change of direction",
+    "each": "As each side comes",
     "release": "Release",
 }
 

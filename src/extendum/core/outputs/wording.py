@@ -15,6 +15,7 @@ from extendum.core.model.style import RATES
 from extendum.core.model.timeline import CueKind, Mode, Segment, Timeline
 from extendum.core.model.words import fill
 from extendum.core.timing.durations import way_into
+from extendum.core.timing.facts import sides_told
 from extendum.core.timing.layout import Laid, lay_out
 from extendum.core.timing.parts import talk_ms
 from extendum.core.timing.sequence import Arrival, Pass
@@ -35,6 +36,7 @@ _FIELDS = {
     "short": Arrival.AGAIN,
     "switch": Arrival.SWITCH,
     "turn": Arrival.TURN,
+    "each": None,
     "release": None,
     "demonstration": Arrival.FIRST,
 }
@@ -65,6 +67,14 @@ def placed_sides(words: str, meant: Side) -> str:
         name = "{side}" if match.group().casefold() == meant.value else "{other}"
         words = words[: match.start()] + name + words[match.end() :]
     return words
+
+
+def without_sides(words: str) -> str:
+    """The words without {side} and {other} and without each left and right that names a side."""
+    for match in reversed(_literal(words)):
+        words = words[: match.start()] + words[match.end() :]
+    words = re.sub(r"\{(side|other)\}", "", words)
+    return re.sub(r"\s+([.,;:!?])", r"\1", re.sub(r"\s{2,}", " ", words)).strip()
 
 
 @lru_cache(maxsize=4096)
@@ -123,6 +133,8 @@ def readings(script: Script) -> dict[str, list[Reading]]:
 
 def _of_field(script: Script, item: MoveItem, name: str, own: list[Laid]) -> Reading | None:
     arrival, words = _FIELDS[name], getattr(item.words, name)
+    if name == "each":
+        return _of_each(script, item, own) if words or item.move.sidedness.alternates else None
     which = [one for one in own if isinstance(one.step, Pass) and arrival in (None, one.step.arrival)]
     asked = bool(which) and (name != "demonstration" or item.demonstrate_s > 0)
     if not words and not asked:
@@ -138,6 +150,19 @@ def _of_field(script: Script, item: MoveItem, name: str, own: list[Laid]) -> Rea
     return _reading(script, item, name, words, which or own, room)
 
 
+def _of_each(script: Script, item: MoveItem, own: list[Laid]) -> Reading:
+    """The words of each change of sides, as they are said on either; they have the time of one rep."""
+    words, style = item.words.each, script.style
+    passes = [one for one in own if isinstance(one.step, Pass)]
+    said: list[tuple[str, str]] = []
+    for one in passes[:1]:
+        lead = one.step.lead if isinstance(one.step, Pass) else style.lead_side
+        for side in (lead, lead.other):
+            said.append((str(side), fill(words, {**one.facts, **sides_told(side, lead, style)})))
+    longest = max((speaking_ms(text, style.words_per_minute) for _, text in said), default=0)
+    return Reading(item.id, "each", words, tuple(said), longest, item.dose.cycle_ms, tuple(literal_sides(words)))
+
+
 def _reading(script: Script, item: MoveItem, name: str, words: str, own: list[Laid], room: int | None) -> Reading:
     said: dict[str, str] = {}
     for one in own:
@@ -145,7 +170,7 @@ def _reading(script: Script, item: MoveItem, name: str, words: str, own: list[La
             label = " ".join(filter(None, (str(one.step.side), one.step.direction)))
             said.setdefault(label, fill(words, one.facts))
     longest = max((speaking_ms(text, script.style.words_per_minute) for text in said.values()), default=0)
-    literal = tuple(literal_sides(words)) if item.move.sided or item.move.sidedness.alternates else ()
+    literal = tuple(literal_sides(words)) if item.move.sided or item.alternates else ()
     return Reading(item.id, name, words, tuple(said.items()), longest, room, literal)
 
 

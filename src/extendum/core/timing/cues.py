@@ -12,7 +12,7 @@ from extendum.core.model.item import Talk
 from extendum.core.model.script import Meanwhile
 from extendum.core.model.style import CueStyle
 from extendum.core.model.timeline import Anchor, Cue, CueKind, CueRef, Mode, Segment, Unsaid
-from extendum.core.model.words import fill
+from extendum.core.model.words import capital, fill
 from extendum.core.timing.durations import Facts
 from extendum.core.timing.parts import Part
 from extendum.core.timing.speech import sentences, speaking_ms
@@ -45,7 +45,8 @@ def make_cue(
     """A cue at milliseconds of the class, anchored in its segment."""
     first, last = segment.start_s * 1000, segment.end_s * 1000
     origin = first if anchor is Anchor.START else last if anchor is Anchor.END else (first + last) // 2
-    return Cue(of, mode, segment.id, anchor, start - origin, start, end, text)
+    said = capital(text) if mode is Mode.SPOKEN else text
+    return Cue(of, mode, segment.id, anchor, start - origin, start, end, said)
 
 
 def said_cues(segment: Segment, part: Part, style: CueStyle) -> Iterator[Placed]:

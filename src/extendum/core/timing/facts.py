@@ -8,9 +8,9 @@ from extendum.core.model.body import Side
 from extendum.core.model.item import MoveItem, Talk
 from extendum.core.model.script import Script
 from extendum.core.model.style import CueStyle, spoken_side
-from extendum.core.model.words import mentions
+from extendum.core.model.words import fill, mentions
 from extendum.core.timing.durations import Facts, work_seconds
-from extendum.core.timing.sequence import Pass, Step
+from extendum.core.timing.sequence import Pass, Step, named_direction
 
 #: What is announced as next after the last move.
 AFTER_THE_LAST = "the close"
@@ -82,13 +82,22 @@ def says_minutes(script: Script) -> bool:
 
 def side_facts(this: Pass, style: CueStyle, facts: Facts) -> dict[str, str]:
     """The class's facts together with those of a pass that do not follow its dose."""
-    sided = this.side is not Side.BOTH
-    return {
-        **facts,
-        "side": spoken_side(this.side, this.lead, style.side_names),
-        "other": spoken_side(this.side.other, this.lead, style.side_names) if sided else "other",
-        "direction": this.direction or "",
-    }
+    first = this.lead if this.item.alternates else this.side
+    told = sides_told(first, this.lead, style)
+    return {**facts, **told, "direction": _direction(this, told)}
+
+
+def _direction(this: Pass, told: Facts) -> str:
+    """The direction of a pass as it is said: a side in it as the class hears it."""
+    move, side = this.item.move, this.side
+    written = next((one for one in move.directions if named_direction(this.item, one, side) == this.direction), "")
+    return fill(move.direction_on(written, side), told)
+
+
+def sides_told(side: Side, lead: Side, style: CueStyle) -> dict[str, str]:
+    """What {side} and {other} say where a side is worked; in what alternates, that is the one that comes first."""
+    other = spoken_side(side.other, lead, style.side_names) if side is not Side.BOTH else "other"
+    return {"side": spoken_side(side, lead, style.side_names), "other": other}
 
 
 def pass_facts(this: Pass, style: CueStyle, facts: Facts) -> dict[str, str]:

@@ -14,6 +14,7 @@ from extendum.core.model.dose_values import actual, tapered
 from extendum.core.model.item import Item, MoveItem, Quiet, SetOrder, Talk
 from extendum.core.model.script import Script
 from extendum.core.model.section import Group, SidePlan
+from extendum.core.model.words import fill
 
 
 class Arrival(StrEnum):
@@ -65,13 +66,24 @@ def own_passes(item: MoveItem, group: Group, class_lead: Side) -> list[Pass]:
     """The passes of one item on its own, in the order of its sides, directions and sets."""
     lead = item.lead_side or group.lead_side or class_lead
     sides = (lead, lead.other) if item.move.sided else (Side.BOTH,)
-    directions: tuple[str | None, ...] = item.move.directions if item.move.sidedness.by_direction else (None,)
+    directions = {side: _directions(item, side) for side in sides}
     sets = range(1, item.sets + 1)
     if item.set_order is SetOrder.SIDE_BY_SIDE:
-        order = [(side, way, n) for side in sides for way in directions for n in sets]
+        order = [(side, way, n) for side in sides for way in directions[side] for n in sets]
     else:
-        order = [(side, way, n) for n in sets for side in sides for way in directions]
+        order = [(side, way, n) for n in sets for side in sides for way in directions[side]]
     return [Pass(item, group, 0, side, lead, way, n) for side, way, n in order]
+
+
+def _directions(item: MoveItem, side: Side) -> tuple[str | None, ...]:
+    if not item.move.sidedness.by_direction:
+        return (None,)
+    return tuple(named_direction(item, one, side) for one in item.move.directions)
+
+
+def named_direction(item: MoveItem, written: str, side: Side) -> str:
+    """A direction on a side, which it has by its name, as it is listed and shown."""
+    return fill(item.move.direction_on(written, side), {"side": side.value, "other": side.other.value})
 
 
 def is_between(item: Item) -> bool:

@@ -1,7 +1,7 @@
 """What is said and sounded inside the work of a pass.
 
-Precedence: the phases of pulses, countdown, last calls, breath words, next move, halfway or the change
-at the half, time left, caution, easier option, then prompts by priority, spread out, with a least gap and
+Precedence: the phases of pulses, countdown, last calls, breath words, words for each side, next move, halfway or
+the change at the half, time left, caution, easier option, then prompts by priority, spread out, with a least gap and
 a cap on talk; last the reminders to breathe.
 """
 
@@ -10,6 +10,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from itertools import pairwise
 
+from extendum.core.model.body import Side
 from extendum.core.model.dose import Beat, Breaths, Dose, Hold, Pulses, Reps, Timed
 from extendum.core.model.item import rep_total
 from extendum.core.model.style import Countdown, CueStyle
@@ -17,6 +18,7 @@ from extendum.core.model.timeline import Anchor, Cue, CueKind, CueRef, Mode, Seg
 from extendum.core.model.words import FIRST_PASS_ONLY, PromptKind, fill
 from extendum.core.timing.cues import CUE_GAP_MS, Placed, make_cue
 from extendum.core.timing.durations import Facts
+from extendum.core.timing.facts import sides_told
 from extendum.core.timing.parts import Part
 from extendum.core.timing.sequence import Arrival, Pass
 from extendum.core.timing.speech import number_words, speaking_ms
@@ -44,6 +46,7 @@ class Work:
         self.this, self.segment, self.style, self.facts = this, segment, style, facts
         self.stage = part.stage or 1
         self.dose: Dose = this.item.doses[self.stage - 1]
+        self.alternates = self.stage == 1 and self.this.item.move.sidedness.alternates
         self.total = rep_total(this.item, self.stage, part.value)
         self.start, self.end = segment.start_s * 1000, segment.end_s * 1000
         self.busy: list[tuple[int, int]] = []
@@ -61,10 +64,13 @@ class Work:
             yield from self._last_calls(beats)
         if isinstance(self.dose, Breaths):
             yield from self._say_breaths(beats)
+        if isinstance(self.dose, Reps) and self.alternates and self.this.item.words.each:
+            yield from self._say_sides(beats, self.this.item.words.each)
         if calls_next and ends:
             yield self._next()
         if half == 1:
-            yield self._at(CueKind.HALF_SWITCH, 0, self.start, "Change sides.", Anchor.START)
+            words = fill(self.this.item.words.switch, self._on(self.this.lead.other)) or "Change sides."
+            yield self._at(CueKind.HALF_SWITCH, 0, self.start, words, Anchor.START)
         yield from self._times(half)
         if self.style.prompts and self.stage == 1 and half != 1:
             yield from self._prompts()
@@ -138,6 +144,21 @@ class Work:
                 else:
                     yield self._at(CueKind.SAY_BREATH, index, start, text, Anchor.START)
 
+    def _on(self, side: Side) -> Facts:
+        """The facts while a side is worked inside a pass that alternates."""
+        return {**self.facts, **sides_told(side, self.this.lead, self.style)}
+
+    def _say_sides(self, beats: tuple[Beat, ...], words: str) -> Iterator[Placed]:
+        """The words of each change of sides, at the beginning of its rep."""
+        cycle = self.dose.cycle_ms
+        for n, beat in enumerate([one for one in beats if one.phase == "out"]):
+            lead = self.this.lead
+            text = fill(words, self._on(lead.other if n % 2 else lead))
+            if self._lasting(text) > cycle:
+                yield Unsaid(self._of(CueKind.EACH, n), text, "phase-shorter")
+            else:
+                yield self._at(CueKind.EACH, n, self.start + beat.start_ms, text, Anchor.START)
+
     def _next(self) -> Placed:
         text = f"Next, {self.facts['next']}."
         end = self.counting_from - CUE_GAP_MS
@@ -210,10 +231,9 @@ class Work:
                 yield self._beat(CueKind.BREATH_PHASE, index, beat.start_ms, beat.end_ms, beat.phase, Mode.TONE)
         if not isinstance(self.dose, Reps):
             return
-        alternates = self.stage == 1 and self.this.item.move.sidedness.alternates
         lead = self.this.lead
         for index, beat in enumerate(beats):
-            side = f" {lead if beat.count % 2 else lead.other}" if alternates else ""
+            side = f" {lead if beat.count % 2 else lead.other}" if self.alternates else ""
             text = f"{beat.phase} {beat.count}{side}"
             yield self._beat(CueKind.REP_PHASE, index, beat.start_ms, beat.end_ms, text, Mode.SILENT)
         counts, cycle = self.dose.counts, self.dose.cycle_ms

@@ -168,6 +168,7 @@ _WORD_FIELDS = (
     ("short", "Short, later on"),
     ("switch", "At the switch"),
     ("turn", "Change of direction"),
+    ("each", "As each side comes"),
     ("release", "Release"),
     ("demonstration", "While showing it"),
 )
@@ -177,8 +178,10 @@ def _word_fields(script: Script, item: MoveItem, own: list[Pass]) -> list[dict[s
     """The texts of a move that its passes use, or that already say something, with their speaking time."""
     used = {"moving", "there", "release"}
     used |= {"short"} if any(p.arrival is Arrival.AGAIN for p in own) else set()
-    used |= {"switch"} if item.move.sided else set()
+    halved = any(isinstance(dose, Timed) and dose.manner is Manner.HALVES for dose in item.doses)
+    used |= {"switch"} if item.move.sided or halved else set()
     used |= {"turn"} if item.move.sidedness.by_direction else set()
+    used |= {"each"} if item.move.sidedness.alternates else set()
     used |= {"demonstration"} if item.demonstrate_s else set()
     facts = dict.fromkeys(CLASS_PLACEHOLDERS, "next")
     shown = []
@@ -188,7 +191,7 @@ def _word_fields(script: Script, item: MoveItem, own: list[Pass]) -> list[dict[s
             which = next((p for p in own if p.arrival is _ARRIVES.get(name)), own[0] if own else None)
             spoken = fill(words, pass_facts(which, script.style, facts)) if which else words
             ms = speaking_ms(spoken, script.style.words_per_minute)
-            literal = literal_sides(words) if item.move.sided or item.move.sidedness.alternates else []
+            literal = literal_sides(words) if item.move.sided or item.alternates else []
             seconds = f"{ms / 1000:.1f} s"
             shown.append({"name": name, "label": label, "words": words, "seconds": seconds, "literal": literal})
     return shown

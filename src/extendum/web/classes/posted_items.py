@@ -143,7 +143,7 @@ def _sides(form: Form, script: Script) -> Edit:
     return Edit(lambda s: edit.replace_items(s, {item.id: changed}), label, f"{item.id}.sides")
 
 
-_TEXTS = ("moving", "there", "short", "switch", "turn", "release", "demonstration")
+_TEXTS = ("moving", "there", "short", "switch", "turn", "each", "release", "demonstration")
 
 
 def _words(form: Form, script: Script) -> Edit:

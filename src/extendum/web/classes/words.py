@@ -36,6 +36,7 @@ _LABELS = {
     "short": "later on, in short",
     "switch": "at the switch",
     "turn": "change of direction",
+    "each": "as each side comes",
     "release": "release",
     "words": "said",
 }

@@ -36,7 +36,15 @@ from extendum.web.shared.asked import Asked
 from extendum.web.shared.dose_forms import phases_typed, tempo_fields
 from extendum.web.shared.forms import options
 
-LABELS = ("While moving", "Once there", "Short, later on", "At the switch", "Change of direction", "Release")
+LABELS = (
+    "While moving",
+    "Once there",
+    "Short, later on",
+    "At the switch",
+    "Change of direction",
+    "As each side comes",
+    "Release",
+)
 
 
 def _numbered(rows: Sequence[object], free: int) -> list[tuple[int, object]]:

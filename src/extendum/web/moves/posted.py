@@ -33,7 +33,7 @@ from extendum.web.shared.forms import Form, choice, many, rows, whole
 FREE_TARGETS, FREE_OTHERS = 2, 1
 #: From where an own move can have its figure looked at, in degrees from the side to the front.
 VIEWS = {"the side": 20, "the other side": 160, "the front": 90, "behind": 270}
-TEXTS = ("moving", "there", "short", "switch", "turn", "release")
+TEXTS = ("moving", "there", "short", "switch", "turn", "each", "release")
 
 #: What an own move starts from.
 BLANK = LibraryMove(Move("New move", targets=()), Hold(Elastic(15, 25, 40)), Words())
@@ -55,6 +55,7 @@ def entry_from(form: Form, base: LibraryMove) -> LibraryMove:
         kind=choice(Kind, form, "kind", old.kind),
         effort=whole(form, "effort"),
         directions=(form.get("direction_1", "").strip(), form.get("direction_2", "").strip()),
+        directions_follow_side="directions_follow_side" in form,
         space=form.get("space", "").strip(),
         slow_rise_s=whole(form, "slow_rise_s"),
         weight_on=tuple(Bearing(one) for one in many(form, "weight_on")),
