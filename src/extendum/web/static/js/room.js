@@ -32,7 +32,7 @@ function draw() {
     fitName("name", main, small, 0.42, 0.06);
     el("name").replaceChildren(main, ...(small ? [Object.assign(document.createElement("small"), { textContent: small })] : []));
     const side = opposite[seen.side] ? seen.side : seen.side === "both" && works ? "both" : "";
-    show("side", side === "both" ? "both sides" : side === "left" ? `${ARROW.left} left` : side ? `right ${ARROW.right}` : "");
+    show("side", side === "both" ? "both" : side === "left" ? `${ARROW.left} left` : side ? `right ${ARROW.right}` : "");
     const shown = easy && el(`figure-easy-${step.item}-${seen.side ?? "both"}`) ? `easy-${step.item}` : step.item;
     showFigure("figure", shown, seen.side);
     drawEasier(score, step, seen.side, shown !== step.item);
