@@ -60,7 +60,7 @@ def _form_context(request: Asked, entry: LibraryMove, key: str) -> dict[str, Any
         "shipped": key in store.SHIPPED_ONLY.moves,
         "postures": options(Posture, move.posture),
         "ends": options(Posture, move.end_posture),
-        "sides": options(Sidedness, move.sidedness),
+        "sides": [(one.value, one.by_side, one is move.sidedness) for one in Sidedness],
         "names": options(Named, move.named),
         "kinds": options(Kind, move.kind),
         "facings": options(Facing, entry.facing),

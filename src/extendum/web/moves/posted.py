@@ -82,7 +82,7 @@ def entry_from(form: Form, base: LibraryMove) -> LibraryMove:
 def views_of(move: Move) -> dict[str, int]:
     """From where a figure can be seen, by name; also from where that of this move is, whatever that is."""
     here = move.figure_view
-    return VIEWS if here is None or here in VIEWS.values() else VIEWS | {f"{here} degrees round": here}
+    return VIEWS if here is None or here in VIEWS.values() else VIEWS | {f"{here} degrees from the side": here}
 
 
 def _figure(form: Form, move: Move) -> dict[str, Any]:

@@ -3,7 +3,6 @@
 const holder = document.getElementById("figure-seen");
 const { figure, figure_view: view, figure_flipped: flipped, sidedness } = holder.closest("form").elements;
 const told = holder.querySelector("[role=status]");
-const SIDED = new Set(["each side", "each side and direction", "crossed"]);
 let wanted = 0;
 
 function address() {
@@ -11,7 +10,7 @@ function address() {
   const asked = new URLSearchParams(holder.dataset.asked);
   if (degrees) asked.set("view", degrees);
   if (flipped.checked) asked.set("flipped", "1");
-  if (SIDED.has(sidedness.value)) asked.set("side", "left");
+  if ("sided" in sidedness.selectedOptions[0].dataset) asked.set("side", "left");
   return `${holder.dataset.figures.replace("-key-", encodeURIComponent(figure.value))}?${asked}`;
 }
 async function show() {
