@@ -9,21 +9,23 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
-from math import floor
+from math import ceil, floor
 
 from ortools.sat.python import cp_model
 
 from extendum.core.model.brief import Priority
-from extendum.core.model.dose import Hold, pass_seconds
+from extendum.core.model.dose import Breaths, Hold, Reps
 from extendum.core.model.dose_values import actual, allowed, conventional
-from extendum.core.model.item import Item, Matters, MoveItem, is_out, may_go
+from extendum.core.model.item import CountIs, DirectionOrder, Item, Matters, MoveItem, Talk, is_out, may_go
 from extendum.core.model.script import Script
-from extendum.core.model.words import mentions
-from extendum.core.timing.durations import situation_after, work_seconds
-from extendum.core.timing.facts import pass_facts
+from extendum.core.model.words import fill, mentions
+from extendum.core.timing.durations import work_seconds
+from extendum.core.timing.facts import needs, pass_facts
 from extendum.core.timing.layout import start_situation
 from extendum.core.timing.parts import pass_parts
 from extendum.core.timing.sequence import Arrival, Pass, Step, steps_of
+from extendum.core.timing.speech import sentences, speaking_ms
+from extendum.core.timing.way import situation_after
 
 
 @dataclass
@@ -78,6 +80,28 @@ def left_out_cost(weight: int, matters: Matters, priority: Priority) -> int:
     return floor(UNIT * weight * MARK[matters] * LEFT_OUT[priority])
 
 
+def one_pass_s(item: MoveItem, stage: int, value: int) -> int:
+    """Seconds of the work of one pass: what alternates and is counted per side is done twice as often."""
+    dose = item.dose_at(stage)
+    alternating = item.move.sidedness.alternates and isinstance(dose, Reps | Breaths)
+    times = 2 if alternating and item.count_is is CountIs.PER_SIDE else 1
+    return ceil(Fraction(times * value * dose.cycle_ms - dose.lacks_ms, 1000))
+
+
+def words_need_s(script: Script, item: Item) -> int:
+    """Seconds that the words of a talk need at the most, whichever moves stay: numbers and names at their longest."""
+    if not isinstance(item, Talk):
+        return 0
+    moves = [one for one in script.items() if isinstance(one, MoveItem) and not is_out(one)]
+    group = next(g for s in script.sections for g in s.groups if item in g.items)
+    count = "21" if len(moves) > 20 else "1"
+    facts = {"minutes": "21", "moves": count, "moves_left": count, "rounds": str(group.rounds), "needs": needs(moves)}
+    facts |= {"side": "left", "other": "right"}
+    said = [fill(item.words, {**facts, "next": name}) for name in ("the close", *(move.name for move in moves))]
+    rate = script.style.words_per_minute
+    return -(-max(sum(speaking_ms(one, rate) for one in sentences(text)) for text in said) // 1000)
+
+
 Values = dict[int, cp_model.IntVar]
 
 
@@ -90,14 +114,15 @@ def _doses(built: _Built, script: Script, item: Item, kept: cp_model.IntVar, ste
         q = dose.quantity
         if isinstance(item, MoveItem):
             passes = [step for step in own if isinstance(step, Pass)]
-            even = stage == 1 and item.even
-            values = conventional(allowed(dose, style.breath_ms, even=even), dose, style, item.move.posture)
+            values = conventional(allowed(dose, style.breath_ms, even=item.even(stage)), dose, style, item.move.posture)
             wanted = actual(dose, style.breath_ms, q.wanted)
             values = (actual(dose, style.breath_ms),) if q.locked else values
             seconds = {v: sum(_work(one, stage, v, style.breath_ms) for one in passes) for v in (*values, wanted)}
-            lasting = {v: pass_seconds(dose, v) for v in (*values, wanted)}
+            lasting = {v: one_pass_s(item, stage, v) for v in (*values, wanted)}
         else:
-            values, wanted = ((q.value,) if q.locked else tuple(range(q.least, q.most + 1))), q.wanted
+            least = words_need_s(script, item)
+            free = tuple(range(max(q.least, least), max(q.most, least) + 1))
+            values, wanted = ((q.value,) if q.locked else free), q.wanted
             seconds = {v: v * len(own) for v in (*values, wanted)}
             lasting = {v: v for v in (*values, wanted)}
         weights += seconds[wanted]
@@ -136,18 +161,32 @@ def _path(
             literal = built.model.new_bool_var(f"{a} to {b}")
             arcs.append((a, b, literal))
             if b < ends:
-                _around(built, script, steps[a - 1] if a else None, steps[b - 1], literal, chosen)
+                earlier = [one for one in steps[: b - 1] if _same(one, steps[b - 1])]
+                second = bool(earlier) and earlier[-1].side is not steps[b - 1].side
+                _around(built, script, steps[a - 1] if a else None, steps[b - 1], literal, chosen, second=second)
             if b < ends and not may_go(steps[b - 1].item):
                 break  # it cannot be jumped over
     built.model.add_circuit(arcs)
 
 
+def _same(one: Pass, this: Pass) -> bool:
+    """Whether two passes are of the same item, in the same round."""
+    return one.item.id == this.item.id and one.round == this.round
+
+
 def _around(
-    built: _Built, script: Script, before: Pass | None, this: Pass, literal: cp_model.IntVar, chosen: dict[str, Values]
+    built: _Built,
+    script: Script,
+    before: Pass | None,
+    this: Pass,
+    literal: cp_model.IntVar,
+    chosen: dict[str, Values],
+    *,
+    second: bool,
 ) -> None:
     """The seconds of a pass beside its work, when it comes straight after another."""
     situation = situation_after(before, start_situation(script)) if before else start_situation(script)
-    this = _arriving(this, before)
+    this = _arriving(this, before, second=second)
     facts = dict.fromkeys(("minutes", "moves", "moves_left", "next", "needs", "rounds"), "")
 
     def seconds(of: Pass) -> int:
@@ -162,27 +201,23 @@ def _around(
         built.model.add_bool_and(literal, picked).only_enforce_if(both)
         built.model.add_bool_or(~literal, ~picked, both)
         having = this.item.having(this.item.quantity.at(value))
-        at = Pass(having, this.group, this.number, this.side, this.lead, this.direction, this.set_number, this.round)
-        built.terms.append(seconds(_as(at, this)) * both)
+        built.terms.append(seconds(this._replace(item=having)) * both)
 
 
-def _as(made: Pass, like: Pass) -> Pass:
-    return Pass(
-        *(made.item, made.group, made.number, made.side, made.lead, made.direction, made.set_number, made.round),
-        like.arrival,
-        like.after_rest,
-    )
+def _arriving(this: Pass, before: Pass | None, *, second: bool) -> Pass:
+    """How a pass is come to when it follows another one: told anew, since what lay between may be left out.
 
-
-def _arriving(this: Pass, before: Pass | None) -> Pass:
-    """How a pass is come to when it follows another one: told anew, since what lay between may be left out."""
-    first = this.arrival is Arrival.FIRST
-    arrival, rested = (Arrival.FIRST if first else Arrival.AGAIN), False
+    ``second``: the first pass on its second side in a round.
+    """
     if before is not None and before.item.id == this.item.id and before.round == this.round:
         rested = this.set_number > before.set_number and this.item.rest_s > 0
         if before.side is not this.side:
-            arrival = Arrival.SWITCH
+            by_way = this.item.direction_order is DirectionOrder.DIRECTION_BY_DIRECTION
+            over = by_way and before.direction != this.direction and before.set_number == this.set_number
+            arrival = Arrival.OVER if over else Arrival.SWITCH
         else:
             arrival = Arrival.TURN if before.direction != this.direction else Arrival.SET
-    head = (this.item, this.group, this.number, this.side, this.lead, this.direction, this.set_number, this.round)
-    return Pass(*head, arrival, rested)
+        return this._replace(arrival=arrival, after_rest=rested)
+    if this.arrival is Arrival.FIRST:
+        return this
+    return this._replace(arrival=Arrival.OTHER if second else Arrival.AGAIN, after_rest=False)

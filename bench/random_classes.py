@@ -5,14 +5,26 @@ from __future__ import annotations
 from dataclasses import replace
 from random import Random
 
-from extendum.core.model.body import Side
 from extendum.core.model.brief import Brief, Priority
 from extendum.core.model.dose import Dose, Elastic, Hold, Manner, Pulses, Reps, Timed
-from extendum.core.model.item import CountIs, Item, Keep, Matters, MoveItem, Quiet, SetOrder, Stage, Talk, TalkKind
+from extendum.core.model.item import (
+    CountIs,
+    DirectionOrder,
+    Item,
+    Keep,
+    Matters,
+    MoveItem,
+    Quiet,
+    ReleaseAfter,
+    SetOrder,
+    Stage,
+    Talk,
+    TalkKind,
+)
 from extendum.core.model.library import LibraryMove
 from extendum.core.model.move import Sidedness
 from extendum.core.model.script import Script
-from extendum.core.model.section import Group, PassRef, Role, Section, SidePlan
+from extendum.core.model.section import Group, PassRef, Role, Section, SidePlan, sides_of, ways_of
 from extendum.core.model.style import CueStyle, HoldConvention
 from extendum.formats.library import shipped_moves
 
@@ -56,8 +68,8 @@ def _style(rng: Random) -> CueStyle:
 def _group(rng: Random, number: int, plan: SidePlan, items: list[Item]) -> Group:
     refs: list[PassRef] = []
     for item in items:
-        sided = isinstance(item, MoveItem) and item.move.sided
-        refs += [PassRef(item.id, side) for side in ((Side.LEFT, Side.RIGHT) if sided else (Side.BOTH,))]
+        ways = rng.choice((ways_of(item), ("",)))
+        refs += [PassRef(item.id, side, way) for side in sides_of(item) for way in ways]
     rng.shuffle(refs)
     return Group(
         f"g{number}",
@@ -111,6 +123,8 @@ def _move(rng: Random, number: int, plan: SidePlan) -> MoveItem:
         sets=rng.choice((1, 1, 1, 2)),
         rest_s=rng.choice((0, 8)),
         set_order=rng.choice(list(SetOrder)),
+        direction_order=rng.choice(list(DirectionOrder)),
+        release_after=rng.choice(list(ReleaseAfter)),
         count_is=rng.choice(list(CountIs)),
         demonstrate_s=rng.choice((0, 0, 6)),
         between=plan is SidePlan.CHAIN and rng.random() < 0.25,

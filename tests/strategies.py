@@ -5,15 +5,17 @@ from dataclasses import replace
 from hypothesis import strategies as st
 
 from extendum.core.model.audience import Condition, Setting, WhatNext
-from extendum.core.model.body import Posture, Region, Side
+from extendum.core.model.body import Base, Posture, Region, Side
 from extendum.core.model.brief import AtHand, Brief, Priority
 from extendum.core.model.dose import Breaths, Elastic, Hold, Manner, Open, Phase, Pulses, Reps, Timed
 from extendum.core.model.item import (
     CountIs,
+    DirectionOrder,
     Keep,
     Matters,
     MoveItem,
     Quiet,
+    ReleaseAfter,
     SetOrder,
     Stage,
     Talk,
@@ -21,14 +23,17 @@ from extendum.core.model.item import (
 )
 from extendum.core.model.move import Move, Named, OnSide, Prop, Sidedness, Target
 from extendum.core.model.script import Kept, Meanwhile, Script
-from extendum.core.model.section import Group, PassRef, Role, Section, SidePlan
+from extendum.core.model.section import Group, PassRef, Role, Section, SidePlan, sides_of, ways_of
 from extendum.core.model.style import Countdown, CueStyle, HoldConvention, SideNames
+from extendum.core.model.ways import WayWords
 from extendum.core.model.words import Prompt, PromptKind, Words
 
 TEXTS = (
     "",
     "Sit tall.",
     "Step the {side} foot back and lean until you feel it.",
+    "Take a strap, the {side} end first.",
+    "Come up to standing, {side} foot in front.",
     "Now {other}, {direction}. Hold for {seconds} seconds, or {count}. Then {next}",
     "{minutes} minutes, {moves} moves, {moves_left} left, {rounds} rounds.",
     "Long words, and many of them, so that the talk lasts longer than any body needs to get there.",
@@ -47,6 +52,8 @@ AT_HAND = (
     AtHand("strap", "a long towel"),
     AtHand("cushion", "firm"),
     AtHand("light stick", "heavy"),
+    AtHand("towel", "long", "strap"),
+    AtHand("umbrella", counts_as="block"),
 )
 texts = st.sampled_from((*TEXTS, *POOR))
 sides = st.sampled_from((Side.LEFT, Side.RIGHT))
@@ -97,10 +104,18 @@ words = st.builds(
     each=st.sampled_from(("Now {side}.", "{side}, away from {other}, and back as slowly as you like.")),
     release=texts,
     demonstration=texts,
+    again=st.sampled_from(("Once more.", "")),
     prompts=st.lists(prompts, max_size=3).map(tuple),
 )
 props = st.lists(
-    st.builds(Prop, st.sampled_from(("strap", "block", "wall")), rerig_s=st.sampled_from((0, 8))),
+    st.builds(
+        Prop,
+        st.sampled_from(("strap", "block", "wall")),
+        rerig_s=st.sampled_from((0, 8)),
+        rig=st.sampled_from(("", "round one foot")),
+        required=st.booleans(),
+        or_else=st.sampled_from(((), ("cushion", "belt"))),
+    ),
     max_size=2,
     unique_by=lambda p: p.name,
 ).map(tuple)
@@ -118,6 +133,8 @@ moves = st.builds(
             Sidedness.EACH_SIDE,
             Sidedness.CROSSED,
             Sidedness.EACH_DIRECTION,
+            Sidedness.EACH_SIDE_AND_DIRECTION,
+            Sidedness.EACH_SIDE_AND_DIRECTION,
             Sidedness.EACH_SIDE_AND_DIRECTION,
         )
     ),
@@ -152,6 +169,7 @@ styles = st.builds(
     lead_side=sides,
     side_names=st.sampled_from(SideNames),
     pace_percent=st.sampled_from((100, 135)),
+    way_words=st.sampled_from(((), (), (WayWords(Base.STANDING, Posture.ALL_FOURS, "Down we go."),))),
     holds=st.sampled_from(HoldConvention),
     one_leg_most_s=st.sampled_from((0, 0, 20)),
 )
@@ -172,21 +190,27 @@ briefs = st.builds(
 @st.composite
 def move_items(draw, name, high=60):
     move = draw(moves)
-    kinds = counted(Reps, high) if move.sidedness.alternates else doses(high)
+    kinds = st.one_of(counted(Reps, high), counted(Breaths, high)) if move.sidedness.alternates else doses(high)
     return MoveItem(
         name,
         move,
         draw(kinds if draw(st.booleans()) else doses(high)),
         draw(words),
-        tuple(Stage(draw(doses(high)), "", draw(texts)) for _ in range(draw(st.sampled_from((0, 0, 0, 1, 2))))),
+        tuple(Stage(draw(kinds), "", draw(texts)) for _ in range(draw(st.sampled_from((0, 0, 1, 1, 2))))),
         draw(st.sampled_from((1, 1, 1, 2, 3))),
         draw(st.sampled_from((0, 9))),
         draw(st.sampled_from(SetOrder)),
+        draw(st.sampled_from((*DirectionOrder, DirectionOrder.DIRECTION_BY_DIRECTION))),
+        draw(st.sampled_from(ReleaseAfter)),
         draw(st.sampled_from(CountIs)),
         draw(st.none() | st.none() | sides),
         draw(st.sampled_from((0, 0, 7))),
+        turn_s=draw(st.sampled_from((0, 0, 3))),
+        countdown=draw(st.none() | st.none() | st.sampled_from(Countdown)),
+        side_names=draw(st.none() | st.none() | st.sampled_from(SideNames)),
         way_s=draw(st.sampled_from((0, 0, 0, 13))),
         switch_s=draw(st.sampled_from((0, 0, 0, 5))),
+        say_way=draw(st.sampled_from((True, True, False))),
         between=draw(st.booleans()),
         self_led=draw(st.booleans()),
         keep=draw(keeps),
@@ -201,12 +225,17 @@ def talks(draw, name):
     picks = (Prop("block"),) if kind is TalkKind.PROPS else ()
     words = draw(st.sampled_from(TALKS))
     keep, matters = draw(keeps), draw(st.sampled_from(Matters))
-    return Talk(name, draw(elastics(0, 20)), words, "Talk", kind, picks, ("strap",), keep, draw(st.booleans()), matters)
+    between, dropped = draw(st.booleans()), draw(st.booleans())
+    return Talk(name, draw(elastics(0, 20)), words, "Talk", kind, picks, ("strap",), between, keep, dropped, matters)
 
 
 @st.composite
 def groups(draw, name, items):
-    plan = draw(st.sampled_from((SidePlan.EACH_MOVE, SidePlan.EACH_MOVE, SidePlan.CHAIN, SidePlan.INTERLEAVED)))
+    plan = draw(
+        st.sampled_from(
+            (SidePlan.EACH_MOVE, SidePlan.CHAIN, SidePlan.CHAIN, SidePlan.INTERLEAVED, SidePlan.INTERLEAVED)
+        )
+    )
     group = Group(
         name,
         "",
@@ -219,19 +248,18 @@ def groups(draw, name, items):
     )
     refs = []
     for item in items:
-        sided = isinstance(item, MoveItem) and item.move.sided
-        refs += [PassRef(item.id, side) for side in ((Side.LEFT, Side.RIGHT) if sided else (Side.BOTH,))]
+        ways = draw(st.sampled_from((ways_of(item), ways_of(item), ("",))))
+        refs += [PassRef(item.id, side, way) for side in sides_of(item) for way in ways]
     return replace(group, side_plan=plan, passes=tuple(draw(st.permutations(refs))))
 
 
 @st.composite
 def scripts(draw, most_items=5, high=60):
-    kinds = draw(
-        st.lists(st.sampled_from(("move", "move", "talk", "talk")), min_size=most_items // 2, max_size=most_items)
-    )
+    either = st.sampled_from(("move", "move", "move", "talk", "talk"))
+    kinds = draw(st.lists(either, min_size=most_items // 2, max_size=most_items))
     kinds = kinds[1:] if draw(st.integers(0, 9)) == 0 else kinds
     made = [draw(move_items(f"i{n}", high) if kind == "move" else talks(f"i{n}")) for n, kind in enumerate(kinds)]
-    cut = draw(st.integers(0, len(made)))
+    cut = draw(st.sampled_from((0, len(made), len(made) // 2)))
     sections = (
         Section("s1", "First", Role.WARM_UP, (draw(groups("g1", made[:cut])),)),
         Section("s2", "Then", Role.MAIN, (draw(groups("g2", made[cut:])), Group("g3"))),

@@ -6,10 +6,10 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from bench.oracle import dose_cost
+from bench.oracle import dose_cost, one_pass_s
 from extendum.core.fit.dose_options import Visited, choices_of, in_round
 from extendum.core.model.body import Side
-from extendum.core.model.dose import Elastic, Hold, Manner, Timed, pass_seconds
+from extendum.core.model.dose import Elastic, Hold, Manner, Timed
 from extendum.core.model.dose_values import actual
 from extendum.core.model.item import Matters, MoveItem
 from extendum.core.model.move import Move
@@ -38,7 +38,7 @@ def agrees(item, group, times, style):
         for value, seconds, cost in zip(choice.values, choice.seconds.tolist(), choice.costs.tolist(), strict=True):
             assert seconds == lasting(value)
             off = isinstance(dose, Hold) and not dose.snap and value % 5 != 0
-            wanted_s, dose_s = pass_seconds(dose, wanted), pass_seconds(dose, value)
+            wanted_s, dose_s = one_pass_s(item, stage, wanted), one_pass_s(item, stage, value)
             assert cost == dose_cost(wanted_s, dose_s, weights[-1], item.matters, off_grid=off)
         assert (choice.least_s, choice.most_s) == (choice.seconds.min(), choice.seconds.max())
     assert found.weight == sum(weights)

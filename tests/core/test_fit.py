@@ -7,18 +7,19 @@ from math import prod
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from bench.oracle import dose_cost, left_out_cost
+from bench.oracle import dose_cost, left_out_cost, one_pass_s, words_need_s
 from extendum.core.edit.script_edits import insert_item, new_script, replace_items, set_locked, set_style
 from extendum.core.fit.fit import Fitter
 from extendum.core.model.body import Posture
 from extendum.core.model.brief import Priority
-from extendum.core.model.dose import Elastic, Hold, Reps, pass_seconds
+from extendum.core.model.dose import Elastic, Hold, Reps
 from extendum.core.model.dose_values import actual, allowed
 from extendum.core.model.item import Keep, Matters, MoveItem, Talk, is_out, may_go
 from extendum.core.model.move import Move
 from extendum.core.model.style import HoldConvention
+from extendum.core.timing.at_hand import as_taught
 from extendum.core.timing.compile import compile_script
-from extendum.core.timing.layout import lay_out, length_of, step_s
+from extendum.core.timing.layout import lay_out, length_of, step_s, talk_needs_s
 from tests.strategies import scripts
 
 slow = settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.too_slow])
@@ -36,15 +37,15 @@ def doses_of(item):
     return getattr(item, "doses", None) or (item,)
 
 
-def values_of(item, stage, style):
+def values_of(item, stage, style, said_s=0):
     """What a dose may be, and its cost, from the rules alone."""
     dose = doses_of(item)[stage]
     q = dose.quantity
     if not isinstance(item, MoveItem):
-        return [q.value] if q.locked else list(range(q.least, q.most + 1))
+        return [q.value] if q.locked else list(range(max(q.least, said_s), max(q.most, said_s) + 1))
     if q.locked:
         return [actual(dose, style.breath_ms)]
-    found = allowed(dose, style.breath_ms, even=stage == 0 and item.even)
+    found = allowed(dose, style.breath_ms, even=item.even(stage + 1))
     limits = style.holds.limits or (0, 10_000)
     if item.move.posture is Posture.ONE_LEG and style.one_leg_most_s:
         limits = (limits[0], min(limits[1], style.one_leg_most_s))
@@ -57,7 +58,8 @@ def values_of(item, stage, style):
 
 def with_values(item, values, *, out=False):
     for stage, value in enumerate(values, 1):
-        item = item.having(doses_of(item)[stage - 1].quantity.at(value), stage)
+        quantity = doses_of(item)[stage - 1].quantity
+        item = item.having(replace(quantity, most=max(quantity.most, value)).at(value), stage)
     return replace(item, dropped=out) if hasattr(item, "dropped") else item
 
 
@@ -85,16 +87,16 @@ def price(item, stage, value, weight, style):
         return dose_cost(dose.quantity.wanted, value, weight, item.matters, off_grid=False)
     wanted = actual(dose, style.breath_ms, dose.quantity.wanted)
     off = isinstance(dose, Hold) and not dose.snap and value % 5 != 0
-    seconds = pass_seconds(dose, value)
-    return dose_cost(pass_seconds(dose, wanted), seconds, weight, item.matters, off_grid=off)
+    seconds = one_pass_s(item, stage + 1, value)
+    return dose_cost(one_pass_s(item, stage + 1, wanted), seconds, weight, item.matters, off_grid=off)
 
 
-def ways_of(item, style, weight, priority):
+def ways_of(item, style, weight, priority, said_s=0):
     """Every way that one item can be: the item, its cost, and how it ranks among equals."""
     if is_out(item):
         return [(item, 0, ())]
     found = []
-    for values in product(*(values_of(item, n, style) for n in range(len(doses_of(item))))):
+    for values in product(*(values_of(item, n, style, said_s) for n in range(len(doses_of(item))))):
         cost = sum(price(item, n, v, weight[n], style) for n, v in enumerate(values))
         near = tuple((abs(v - doses_of(item)[n].quantity.wanted), v) for n, v in enumerate(values))
         found.append((with_values(item, values), cost, (0, near)))
@@ -119,7 +121,11 @@ def test_same_least_cost_as_trying_every_combination(script, only_which):
     if says_minutes(script):
         return
     weight = weights(script)
-    options = [ways_of(i, script.style, weight[i.id], script.brief.priority) for i in script.items()]
+    priority = script.brief.priority
+    options = [
+        ways_of(i, script.style, weight[i.id], priority, words_need_s(as_taught(script), as_taught(script).item(i.id)))
+        for i in script.items()
+    ]
     if prod(map(len, options)) > 200:
         return
     best = {}
@@ -146,10 +152,14 @@ def test_a_fit_ends_on_the_second_or_says_what_stands_in_the_way(script, target)
     if result.reached:
         assert compile_script(result.script).length_s == target
         for before, after in zip(quantities(script), quantities(result.script), strict=True):
-            assert before.least <= after.value <= before.most
+            assert before.least <= after.value <= after.most
             assert (after.wanted, after.locked) == (before.wanted, before.locked)
         for before, after in zip(script.items(), result.script.items(), strict=True):
             assert after.present == before.present or may_go(before)
+            if isinstance(before, Talk) and after.present and not is_out(before) and not before.quantity.locked:
+                assert after.quantity.value >= talk_needs_s(result.script, after.id)
+            elif before.quantity.value != after.quantity.value:
+                assert after.quantity.value <= before.quantity.most
     else:
         assert result.script == script
         assert result.seconds == length_of(script)
@@ -167,6 +177,15 @@ def test_a_second_fit_starts_from_what_the_teacher_wanted():
     script = insert_item(new_script("A", 60), Talk("t", Elastic(10, 20, 60)))
     there_and_back = Fitter(Fitter(script).fit(70).script).fit(26).script
     assert [i.quantity.value for i in there_and_back.items()] == [20, 6]
+
+
+def test_words_win_over_the_most_that_a_talk_may_last():
+    words = "Welcome. Today you will look after your back, your hips and your calves, and you will go home taller."
+    script = insert_item(new_script("A", 60), Talk("t", Elastic(2, 4, 5), words))
+    needs_s = talk_needs_s(script, "t")
+    shortest = Fitter(script).fit(Fitter(script).least_s).script.item("t").quantity
+    assert needs_s > 5
+    assert (shortest.value, shortest.most, shortest.wanted) == (needs_s, needs_s, 4)
 
 
 def test_a_lock_keeps_what_it_is_now():

@@ -9,16 +9,17 @@ from hypothesis import Phase, given, seed, settings
 from extendum.core.model.body import Side, Stance, body_seconds
 from extendum.core.model.dose import Breaths, Hold, Manner, Open, Pulses, Reps, Timed
 from extendum.core.model.dose_values import stepped
-from extendum.core.model.extent import Extent, extent_of
-from extendum.core.model.item import CountIs, TalkKind
+from extendum.core.model.extent import Extent, extent_of, listed_in
+from extendum.core.model.item import CountIs, DirectionOrder, ReleaseAfter, Talk, TalkKind
 from extendum.core.model.move import Sidedness
 from extendum.core.model.section import SidePlan
 from extendum.core.model.style import Countdown, SideNames
 from extendum.core.model.timeline import CueKind, Mode, SegmentKind
+from extendum.core.timing.at_hand import as_taught
 from extendum.core.timing.compile import compile_script
 from extendum.core.timing.cues import RULES
 from extendum.core.timing.layout import length_of
-from extendum.core.timing.sequence import Pass, sequence
+from extendum.core.timing.sequence import Arrival, Pass, sequence
 from extendum.core.timing.speech import sentences
 from extendum.core.timing.work_cues import HALFWAY_LEAST_S
 from tests.derived import asked_for, visits
@@ -82,7 +83,7 @@ def what_a_class_unfolds_to_is_counted_before(script, timeline):
     found = Extent()
     for section in script.sections:
         for group in section.groups:
-            listed = Counter(ref.item for ref in group.passes)
+            listed = listed_in(group)
             for item in group.items:
                 found = found.and_(extent_of(item, group, listed) if item.present else Extent())
     assert found.passes == sum(isinstance(step, Pass) for step in sequence(script))
@@ -204,14 +205,14 @@ def no_posture_is_entered_without_the_seconds_to_get_there(script, timeline):
     for segment in timeline.segments:
         firsts.setdefault((segment.item, segment.round, segment.pass_number), []).append(segment)
     stance = Stance(script.start_posture)
-    for item, group, round_, number, side, _, _, straight in visits(script):
+    for item, group, round_, number, side, _, _, straight, _, other in visits(script):
         if side is None:
             continue
         if not straight and not group.cadence_s:
             needed = body_seconds(stance, Stance(item.move.posture, side))
             own = firsts[item.id, round_, number]
             got = sum(s.seconds for s in own if s.kind is SegmentKind.TRANSITION)
-            own_s = item.way_s if (round_, number) == (1, 1) else 0
+            own_s = item.way_s if (round_, number) == (1, 1) or other else 0
             assert got >= (own_s or needed * script.style.pace_percent / 100)
         stance = Stance(item.move.ends_in, side)
 
@@ -223,7 +224,35 @@ FEATURES = {
     "breaths": lambda s: has_dose(s, Breaths),
     "snapped hold": lambda s: any(isinstance(d, Hold) and d.snap for i in s.moves() for d in i.doses),
     "words for each side in turn": lambda s: any(
-        i.words.each and i.move.sidedness.alternates and isinstance(i.dose, Reps) for i in s.moves()
+        i.words.each and any(i.counts_sides(stage) for stage in range(1, len(i.doses) + 1)) for i in s.moves()
+    ),
+    "breaths that alternate": lambda s: counting_sides(s, Breaths),
+    "further stages that alternate": lambda s: any(i.then and counts_later(i) for i in s.moves()),
+    "direction by direction": lambda s: any(
+        i.direction_order is DirectionOrder.DIRECTION_BY_DIRECTION
+        and i.move.sidedness is Sidedness.EACH_SIDE_AND_DIRECTION
+        for i in s.moves()
+    ),
+    "release after": lambda s: any(i.release_after is not ReleaseAfter.USUAL and i.move.sided for i in s.moves()),
+    "a countdown of its own": lambda s: any(i.countdown for i in s.moves()),
+    "side names of its own": lambda s: any(i.side_names for i in s.moves()),
+    "a posture at the end": lambda s: any(i.move.ends_in is not i.move.posture for i in s.moves()),
+    "a prop put on otherwise": lambda s: any(p.rig for i in s.moves() for p in i.move.props),
+    "words for the way": lambda s: any(c.kind is CueKind.WAY for c in compile_script(s).cues),
+    "the way in silence": lambda s: any(not i.say_way for i in s.moves()),
+    "a further set announced": lambda s: any(c.kind is CueKind.AGAIN for c in compile_script(s).cues),
+    "a side come back to": lambda s: any(
+        isinstance(step, Pass) and step.arrival is Arrival.OTHER for step in sequence(s)
+    ),
+    "a talk between the sides": lambda s: any(
+        isinstance(i, Talk) and i.between and g.side_plan is SidePlan.CHAIN
+        for x in s.sections
+        for g in x.groups
+        for i in g.items
+    ),
+    "a stand-in for a prop": lambda s: as_taught(s) is not s,
+    "interleaved by direction": lambda s: any(
+        ref.direction for x in s.sections for g in x.groups if g.side_plan is SidePlan.INTERLEAVED for ref in g.passes
     ),
     "directions that follow the side": lambda s: any(
         i.move.directions_follow_side and i.move.sidedness is Sidedness.EACH_SIDE_AND_DIRECTION for i in s.moves()
@@ -252,6 +281,14 @@ FEATURES = {
 
 def has_dose(script, kind):
     return any(isinstance(dose, kind) for item in script.moves() for dose in item.doses)
+
+
+def counting_sides(script, kind):
+    return any(isinstance(d, kind) and i.counts_sides(n) for i in script.moves() for n, d in enumerate(i.doses, 1))
+
+
+def counts_later(item):
+    return any(item.counts_sides(stage) for stage in range(2, len(item.doses) + 1))
 
 
 def plan(script, wanted):

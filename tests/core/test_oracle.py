@@ -8,7 +8,7 @@ from bench.oracle import least_cost
 from bench.random_classes import random_class
 from extendum.core.edit.script_edits import add_group, add_move, new_script, set_group, set_move_item
 from extendum.core.fit.fit import Fitter
-from extendum.core.model.item import Keep
+from extendum.core.model.item import DirectionOrder, Keep
 from extendum.core.model.section import SidePlan
 from extendum.core.timing.compile import compile_script
 from extendum.formats.library import shipped_move
@@ -52,7 +52,8 @@ def test_the_random_classes_have_every_feature():
         lambda i: i.then,
         lambda i: i.sets > 1,
         lambda i: i.between,
-        lambda i: i.even,
+        lambda i: i.even(1),
+        lambda i: i.move.sidedness.by_direction and i.direction_order is DirectionOrder.DIRECTION_BY_DIRECTION,
         lambda i: getattr(i.dose, "snap", False),
         lambda i: i.dose.quantity.locked,
         lambda i: "{seconds}" in i.words.there,

@@ -51,7 +51,7 @@ ITEM = "sections[0].groups[0].items[2]"
     [
         (lambda p: p.update(format="other"), "format", "'extendum-class'"),
         (lambda p: p.update(version=True), "version", "a whole number from 1"),
-        (lambda p: p.update(version=3), "version", "from 1 to 2, the newest that this program knows"),
+        (lambda p: p.update(version=4), "version", "from 1 to 3, the newest that this program knows"),
         (lambda p: p.update(title="\ud800"), "title", "whole letters"),
         (lambda p: p.update(mood=float("inf")), "mood", "a finite number"),
         (lambda p: p.update(mood=[{"a": 10**18}]), "mood[0].a", "at most 18 digits"),

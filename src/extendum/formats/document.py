@@ -11,7 +11,7 @@ from extendum.core.model.script import Script
 from extendum.formats.codec import from_plain, to_plain
 from extendum.formats.json_text import read_json
 
-FORMAT, VERSION = "extendum-class", 2
+FORMAT, VERSION = "extendum-class", 3
 
 
 def script_from(plain: dict[str, Any]) -> Script:

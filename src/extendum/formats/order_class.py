@@ -173,7 +173,7 @@ def _taper(later: Sequence[tuple[MoveItem, int, int]], breath_ms: int) -> int:
 
     def off(percent: int) -> int:
         return sum(
-            abs(tapered(item.dose, item.dose.quantity.value, round_, percent, breath_ms, even=item.even) - value)
+            abs(tapered(item.dose, item.dose.quantity.value, round_, percent, breath_ms, even=item.even(1)) - value)
             for item, round_, value in later
         )
 

@@ -15,9 +15,10 @@ from extendum.core.checks.safety import against
 from extendum.core.checks.subject import Subject
 from extendum.core.model.audience import Setting
 from extendum.core.model.item import Item, MoveItem, TalkKind
-from extendum.core.model.move import OptionKind
+from extendum.core.model.move import OptionKind, Prop
 from extendum.core.model.words import PromptKind, mentions
-from extendum.core.moves.objections import Against, at_hand
+from extendum.core.moves.objections import Against
+from extendum.core.timing.at_hand import thing_at_hand
 
 #: Picking the same thing up more often than this is once too often.
 PICKED_MOST = 2
@@ -62,7 +63,7 @@ def prop_often(subject: Subject) -> Iterator[Found]:
     at: dict[str, list[str]] = {}
     for item in subject.visits:
         for prop in item.move.props:
-            if prop.pick_up_s and prop.name not in held:
+            if prop.pick_up_s and prop.name not in held and not prop.stands_in(item.move.posture):
                 picked[prop.name] += 1
                 at.setdefault(prop.name, []).append(item.id)
         held = frozenset(prop.name for prop in item.move.props)
@@ -90,7 +91,7 @@ def prop_idle(subject: Subject) -> Iterator[Found]:
     idle = []
     for item in subject.moves:
         needs = [p for p in item.move.props if p.required and p.pick_up_s]
-        unsure = recorded or any(_is_scarce(subject, p.name) for p in needs)
+        unsure = recorded or any(_is_scarce(subject, p) for p in needs)
         if needs and unsure and not any(says_without(text.words) for text in subject.texts[item.id]):
             idle.append((item, needs[0].name))
     if idle:
@@ -102,9 +103,9 @@ def prop_idle(subject: Subject) -> Iterator[Found]:
         )
 
 
-def _is_scarce(subject: Subject, name: str) -> bool:
+def _is_scarce(subject: Subject, prop: Prop) -> bool:
     """Whether the brief says that not everybody has it."""
-    has = at_hand(name, subject.brief)
+    has = thing_at_hand(prop, subject.brief)
     return has is not None and _SCARCE.search(has.like) is not None
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import replace
 from functools import partial
 
@@ -103,4 +103,44 @@ def _shortened(item: Item, subject: Subject) -> Item:
     return replace(item, words=replace(item.words, short=short))
 
 
-CHECKS: tuple[Check, ...] = (section_empty, no_set_up, again_long)
+@checked(
+    Family.WORDS,
+    "posture-unsaid",
+    Severity.NOTE,
+    "whether the words say how to get to the floor, to a chair or up again where the class has to",
+    "People who are not told are left standing. Your own words know the room; ready-made ones only know the posture.",
+)
+def posture_unsaid(subject: Subject) -> Iterator[Found]:
+    """The support changes and the item's own words do not say so: ready-made ones are said, or nobody says it."""
+    said: dict[str, str] = {}
+    for cue in subject.spoken_ways:
+        said.setdefault(cue.of.item, cue.text)
+    silenced = {item.id: subject.way_unsaid(item) for item in subject.moves if not item.say_way}
+    silenced = {item: line for item, line in silenced.items() if line}
+    names = {item.id: item.name for item in subject.moves}
+    if silenced:
+        yield Found(
+            f"Nobody says how to get there: {listed(names[item] for item in silenced)}.",
+            tuple(silenced),
+            mend=Mend("Say it in their words", each(list(silenced), partial(_saying_way, lines=silenced))),
+            severity=Severity.CONSIDER,
+        )
+    if said:
+        first = next(iter(said))
+        yield Found(
+            f"Ready-made words say how to get there, such as “{said[first]}”: {listed(names[item] for item in said)}.",
+            tuple(said),
+            mend=Mend("Take them into your words", each(list(said), partial(_saying_way, lines=said))),
+        )
+
+
+def _saying_way(item: Item, lines: Mapping[str, str]) -> Item:
+    """The move with the words for the way before those of its own, wherever it is set up."""
+    if not isinstance(item, MoveItem):
+        return item
+    words, line = item.words, lines[item.id]
+    moving = f"{line} {words.moving}".strip()
+    return replace(item, words=replace(words, moving=moving, short=f"{line} {words.short}" if words.short else ""))
+
+
+CHECKS: tuple[Check, ...] = (section_empty, no_set_up, again_long, posture_unsaid)

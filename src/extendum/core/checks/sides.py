@@ -83,14 +83,15 @@ def sides_unequal(subject: Subject) -> Iterator[Found]:
     for item in subject.moves:
         if item.self_led:
             continue
-        count = item.dose.quantity.value
-        if item.even and count % 2:
-            yield Found(
-                f"{count} alternating {item.dose.unit} in {item.name}: one side gets one more.",
-                (item.id,),
-                facts=(("count", count),),
-                mend=dosed(item, 1, count + 1, f"Make it {count + 1}"),
-            )
+        for stage, dose in enumerate(item.doses, 1):
+            count = dose.quantity.value
+            if item.even(stage) and count % 2:
+                yield Found(
+                    f"{count} alternating {dose.unit} in {item.name}: one side gets one more.",
+                    (item.id,),
+                    facts=(("count", count),),
+                    mend=dosed(item, stage, count + 1, f"Make it {count + 1}"),
+                )
 
 
 @checked(
@@ -102,10 +103,8 @@ def sides_unequal(subject: Subject) -> Iterator[Found]:
 )
 def side_unsaid(subject: Subject) -> Iterator[Found]:
     """The class changes to a side of a move, and no words say so."""
-    if subject.style.side_names is SideNames.UNSPOKEN:
-        return
     for item in subject.moves:
-        if not item.move.sided:
+        if not item.move.sided or item.cued(subject.style).side_names is SideNames.UNSPOKEN:
             continue
         lead = _first_side(subject.work[item.id])
         if lead is None:
@@ -120,7 +119,7 @@ def side_unsaid(subject: Subject) -> Iterator[Found]:
 
 
 def _named(subject: Subject, item: MoveItem, side: Side, lead: Side) -> bool:
-    name = spoken_side(side, lead, subject.style.side_names)
+    name = spoken_side(side, lead, item.cued(subject.style).side_names)
     for segment in subject.segments[item.id]:
         if segment.side is side:
             for cue in subject.cues.get(segment.id, ()):
@@ -216,7 +215,8 @@ def _placed(text: Text, lead: Side) -> str:
     "right that stands alone is done by half of the body.",
 )
 def side_of_none(subject: Subject) -> Iterator[Found]:
-    """Words of a move that has no sides hold {side} or {other}, or name one of the two."""
+    """Words of what has no sides hold {side} or {other}, or name one of the two."""
+    yield from _talks_of_none(subject)
     for item in subject.moves:
         if item.move.sided or item.alternates:
             continue
@@ -229,6 +229,20 @@ def side_of_none(subject: Subject) -> Iterator[Found]:
                 f"{item.name} speaks of a side, “{told}”, and has none.",
                 (item.id,),
                 facts=(("text", words),),
+                mend=Mend("Leave the side out", rewritten(own, lambda text: without_sides(text.words))),
+            )
+
+
+def _talks_of_none(subject: Subject) -> Iterator[Found]:
+    """Talks that speak of a side outside of a chain, where there is none."""
+    chained = {i.id for s in subject.script.sections for g in s.groups if g.side_plan is SidePlan.CHAIN for i in g.items}
+    for talk in subject.talks:
+        own = [text for text in subject.texts[talk.id] if mentions(text.words, {"side", "other"})]
+        if own and talk.id not in chained:
+            yield Found(
+                f"{talk.name} speaks of a side, and only in a chain has a talk one.",
+                (talk.id,),
+                facts=(("text", own[0].words),),
                 mend=Mend("Leave the side out", rewritten(own, lambda text: without_sides(text.words))),
             )
 

@@ -7,13 +7,12 @@ from dataclasses import replace
 from typing import Any
 
 from extendum.core.edit.take_up import take_up
-from extendum.core.model.body import Side
 from extendum.core.model.dose import COUNTED, Dose, Elastic
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import Item, Keep, Matters, MoveItem, Quiet, Talk
 from extendum.core.model.library import LibraryMove
 from extendum.core.model.script import Meanwhile, Script
-from extendum.core.model.section import Group, PassRef, Role, Section, SidePlan
+from extendum.core.model.section import Group, PassRef, Role, Section, SidePlan, sides_of, ways_of
 from extendum.core.model.style import CueStyle
 
 
@@ -29,14 +28,23 @@ def with_items(group: Group, items: tuple[Item, ...], **changes: Any) -> Group:
     """The group with other items; an interleaved order loses the passes of what went and ends with what came."""
     if changes.get("side_plan", group.side_plan) is not SidePlan.INTERLEAVED:
         return replace(group, items=items, **changes)
-    wanted: list[tuple[str, Side]] = []
-    for item in items:
-        sided = isinstance(item, MoveItem) and item.move.sided
-        wanted += [(item.id, side) for side in ((Side.LEFT, Side.RIGHT) if sided else (Side.BOTH,))]
+    wanted = [(item.id, side, way) for item in items for side in sides_of(item) for way in ways_of(item)]
+    sided = {(item, side) for item, side, _ in wanted}
     given_passes: tuple[PassRef, ...] = changes.pop("passes", group.passes)
-    kept = [ref for ref in given_passes if (ref.item, ref.side) in wanted]
-    given = {(ref.item, ref.side) for ref in kept}
-    added = [PassRef(item, side) for item, side in wanted if (item, side) not in given]
+    kept = [
+        ref
+        for ref in given_passes
+        if (ref.item, ref.side, ref.direction) in wanted or (not ref.direction and (ref.item, ref.side) in sided)
+    ]
+    given = {(ref.item, ref.side, ref.direction) for ref in kept}
+    whole = {(item, side) for item, side, way in given if not way}
+    started = {(item, side) for item, side, _ in given}
+    added = [
+        PassRef(item, side, way if (item, side) in started else "")
+        for item, side, way in wanted
+        if (item, side) not in whole and (item, side, way) not in given
+    ]
+    added = list(dict.fromkeys(added))  # both directions of what was not there at all are one pass
     return replace(group, items=items, passes=(*kept, *added), **changes)
 
 

@@ -52,7 +52,7 @@ class Tally:
         if self._counts:
             tallied = tallied._replace(moves=tallied.moves + 1)
         if self._needs:
-            props = dict(tallied.props) | {prop.name: prop.must_be for prop in item.move.props}
+            props = dict(tallied.props) | {prop.called: prop.must_be for prop in item.move.props}
             space = dict.fromkeys((*tallied.space, *([item.move.space] if item.move.space else [])))
             tallied = tallied._replace(props=tuple(props.items()), space=tuple(space))
         if self._wanted is not None:

@@ -7,7 +7,7 @@ of a fit are the timeline's.
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from typing import NamedTuple
 
@@ -30,6 +30,7 @@ UNIT = 10**6
 DROPPING = {Priority.MOVES: (4, 1), Priority.EVEN: (1, 2), Priority.HOLDS: (1, 16)}
 #: Weight times the square of a distance, up to which a cost stays within 64 bits on the way.
 _COST_IN_64_BITS = 2**40
+_NONE: Mapping[str, int] = {}
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -84,7 +85,7 @@ class Chosen(NamedTuple):
 def cost_of(wanted_s: Count, dose_s: Count, weight: Count, halves: Count | int) -> Count:
     """The cost of one dose, or of many: the table that the fit shares with its oracle and with catching up.
 
-    weight x ((dose - wanted) / max(wanted, 10 s))^2 with doses in seconds of one pass and the weight
+    weight x ((dose - wanted) / max(wanted, 10 s))^2 with doses in seconds of one pass, all of it, and the weight
     equal to the wanted seconds over all passes, times the teacher's mark in halves, so that every dose
     gives the same share. An integer, rounded half up.
     """
@@ -103,9 +104,12 @@ def drop_cost(weight: int, halves: int, priority: Priority) -> int:
     return UNIT * weight * halves * share // (2 * of)
 
 
-def choices_of(visited: Iterable[Visited], style: CueStyle) -> dict[str, Chosen]:
-    """The choices of these items, by their ids; what is beside the work follows from where an item stands."""
-    rows = [row for one in visited for row in _rows(one, style)]
+def choices_of(visited: Iterable[Visited], style: CueStyle, least_s: Mapping[str, int] = _NONE) -> dict[str, Chosen]:
+    """The choices of these items, by their ids; what is beside the work follows from where an item stands.
+
+    ``least_s`` is what the words of talks need, by their ids.
+    """
+    rows = [row for one in visited for row in _rows(one, style, least_s)]
     if not rows:
         return {}
     # The values of all doses behind one another, each dose's wanted value last.
@@ -123,7 +127,7 @@ def choices_of(visited: Iterable[Visited], style: CueStyle) -> dict[str, Chosen]
             seconds[at] += _later_s(row, values[at], style.breath_ms)
     weights = seconds[ends - 1]
 
-    lasting = seconds_at(values, cycle_ms, lacks_ms, 1, 1)  # of one pass
+    lasting = seconds_at(values, cycle_ms, lacks_ms, factor, multiple)  # of one pass
     wanted = lasting[ends - 1]
     each_wanted, each_weight = np.repeat(wanted, sizes), np.repeat(weights, sizes)
     costs = cost_of(each_wanted, lasting, each_weight, halves)
@@ -162,18 +166,20 @@ class _Row(NamedTuple):
         return self.dose is not None and group.rounds > 1 and group.taper_percent < 100
 
 
-def _rows(visited: Visited, style: CueStyle) -> Iterator[_Row]:
+def _rows(visited: Visited, style: CueStyle, least_s: Mapping[str, int]) -> Iterator[_Row]:
     item = visited.item
     if not isinstance(item, MoveItem):
-        q = item.quantity
-        yield _Row(visited, 1, None, (q.value,) if q.locked else tuple(range(q.least, q.most + 1)), q.wanted)
+        q, said_s = item.quantity, least_s.get(item.id, 0)
+        # Words that need more than the most they may have win over it.
+        values = tuple(range(max(q.least, said_s), max(q.most, said_s) + 1))
+        yield _Row(visited, 1, None, (q.value,) if q.locked else values, q.wanted)
         return
     for stage, dose in enumerate(item.doses, 1):
         q = dose.quantity
         if q.locked:
-            values: tuple[int, ...] = (actual(dose, style.breath_ms),)
+            values = (actual(dose, style.breath_ms),)
         else:
-            values = allowed(dose, style.breath_ms, even=stage == 1 and item.even)
+            values = allowed(dose, style.breath_ms, even=item.even(stage))
             values = conventional(values, dose, style, item.move.posture)
         yield _Row(visited, stage, dose, values, actual(dose, style.breath_ms, q.wanted))
 
@@ -200,5 +206,4 @@ def _later_s(row: _Row, values: Ints, breath_ms: int) -> Ints:
 
 def in_round(item: MoveItem, stage: int, values: Ints, round_: int, taper_percent: int, breath_ms: int) -> Ints:
     """What each value of a dose is in a round, as `Pass.value` has it for one."""
-    even = stage == 1 and item.even
-    return tapered(item.dose_at(stage), values, round_, taper_percent, breath_ms, even=even)
+    return tapered(item.dose_at(stage), values, round_, taper_percent, breath_ms, even=item.even(stage))

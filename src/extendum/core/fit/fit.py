@@ -23,6 +23,7 @@ from extendum.core.model.brief import LONGEST_CLASS_S
 from extendum.core.model.dose_values import Ints, actual
 from extendum.core.model.item import Item, MoveItem, dropped, may_go
 from extendum.core.model.script import Script
+from extendum.core.timing.at_hand import as_taught
 from extendum.core.timing.facts import whole_minutes
 from extendum.core.timing.layout import length_of
 
@@ -100,8 +101,9 @@ class Fitter:
     @cached_property
     def graph(self) -> Graph:
         """The graph of all ways."""
-        tally = Tally(self.script, self._wanted)
-        return Paths(self.script, self._minutes, self._going, tally, self._drop_costs).graph()
+        taught = as_taught(self.script)
+        tally = Tally(taught, self._wanted)
+        return Paths(taught, self._minutes, self._going, tally, self._drop_costs).graph()
 
     @property
     def least_s(self) -> int:
@@ -154,16 +156,21 @@ class Fitter:
         way = fitter.way(target_s) if fitter.least_s <= target_s <= fitter.most_s else None
         if way is None:
             return fitter._refusal(target_s)
+        written = {item.id: item for item in self.script.items()}
         new: dict[str, Item] = {}
         changes: list[Change] = []
         limits: list[Limit] = []
         for taken in way:
-            item, changed = taken.item, dropped(taken.item, out=not taken.kept)
+            item = written[taken.item.id]
+            changed = dropped(item, out=not taken.kept)
             if changed is not item:
                 changes.append(_in_or_out(taken))
             for choice, value in zip(taken.choices, taken.values, strict=True):
                 if value != choice.quantity.value:
-                    changed = changed.having(choice.quantity.at(value), choice.stage)
+                    quantity = choice.quantity
+                    if value > quantity.most:  # words that need more than the most they may have
+                        quantity = replace(quantity, most=value)
+                    changed = changed.having(quantity.at(value), choice.stage)
                     now = self._now(choice)
                     if value != now and taken.item.present:
                         changes.append(Change(item.id, choice.name, choice.unit, now, value, choice.kind))

@@ -18,10 +18,11 @@ from extendum.core.model.brief import Priority
 from extendum.core.model.dose_values import Ints
 from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.style import CueStyle
-from extendum.core.timing.durations import Beside, Facts, beside, beside_s, handling_s, work_seconds
+from extendum.core.timing.durations import Beside, Facts, beside, beside_s, work_seconds
 from extendum.core.timing.facts import side_facts
 from extendum.core.timing.sequence import Pass, Step
 from extendum.core.timing.speech import word_count
+from extendum.core.timing.way import handling_s
 
 #: What words say that depends on which other moves are in the class.
 OF_THE_OTHERS = frozenset({"next", "moves", "moves_left", "needs"})
@@ -87,15 +88,19 @@ class Offers:
         priority: Priority,
         places: Places,
         rounds: Sequence[Sequence[Step]],
+        least_s: Mapping[str, int],
         drop_costs: Mapping[str, int] | None = None,
     ) -> None:
-        """Offers of the items of groups, of each of which one round with all its items is given."""
+        """Offers of the items of groups, of each of which one round with all its items is given.
+
+        ``least_s`` is what the words of talks need, by their ids.
+        """
         self._style, self._priority, self._places = style, priority, places
         self._drops = dict(drop_costs or {})
         times = Counter(step.item.id for steps in rounds for step in steps)
         steps = {step.item.id: step for steps in rounds for step in steps}
         visited = [Visited(step.item, step.group, times[item]) for item, step in steps.items()]
-        self._chosen = choices_of(visited, style)
+        self._chosen = choices_of(visited, style, least_s)
         self._words = {one.item.id: self._said(one) for one in visited if isinstance(one.item, MoveItem)}
         self._beside: dict[object, list[Beside]] = {}
         self._seconds: dict[object, list[int]] = {}
@@ -178,8 +183,8 @@ class Offers:
         this = one.step
         assert isinstance(this, Pass)  # noqa: S101 - the steps of a move
         others = tuple(one.facts[name] for name in words.others) if words.others else ()
-        own = (this.side, this.direction) if words.speaks else None  # what only words tell apart
-        spoken = item.id, this.arrival, this.after_rest, own, others
+        own = (this.side, this.way) if words.speaks else None  # what only words tell apart
+        spoken = item.id, this.arrival, this.after_rest, this.released, this.ends, own, others
         key = spoken, this.side, one.at
         if key not in self._seconds:
             style = self._style

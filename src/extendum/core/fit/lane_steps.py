@@ -12,7 +12,7 @@ from extendum.core.model.body import Side
 from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.section import Group
 from extendum.core.timing.durations import Facts
-from extendum.core.timing.sequence import Pass, Step, arrived, visit
+from extendum.core.timing.sequence import Pass, Step, arrived
 
 #: Where a lane is: known, or since its unknown beginning only these items without a move were met.
 Told = Before | tuple[str, ...]
@@ -26,7 +26,6 @@ class LaneSteps:
         self._group, self._lead, self._places = group, class_lead, places
         self._items = {item.id: item for item in items}
         self._steps: dict[tuple[str, int], list[Step]] = {}
-        self._visits: dict[str, list[Step]] = {}
         self._later: dict[tuple[str, int], list[tuple[Step, int]]] = {}
         self._ends: dict[str, list[Before | None]] = {}
 
@@ -34,9 +33,7 @@ class LaneSteps:
         """The steps of an item in one round of a lane."""
         key = (item.id, lane)
         if key not in self._steps:
-            if item.id not in self._visits:
-                self._visits[item.id] = list(visit(item, self._group, self._lead, None))
-            self._steps[key] = self.lanes[lane].steps(self._visits[item.id])
+            self._steps[key] = self.lanes[lane].steps(item, self._group, self._lead)
         return self._steps[key]
 
     def past(self, item: Item, at: tuple[Before, ...]) -> tuple[Before, ...]:
@@ -99,7 +96,9 @@ class LaneSteps:
         for n, (lane, before) in enumerate(zip(self.lanes, at, strict=True)):
             if before is not None:
                 steps = self.steps(item, n)
-                first = arrived(steps[0], lane.straight(before, steps), lane.rounds[0], 1, again=not lane.fresh)
+                straight, again = lane.straight(before, steps), not lane.fresh
+                other = lane.other and isinstance(item, MoveItem) and item.move.sided
+                first = arrived(steps[0], straight, lane.rounds[0], 1, again=again, other=other)
                 yield Context(first, before.at, told, lane.rounds)
                 for step, place in self._going_on(item, n):
                     yield Context(step, place, told, lane.rounds)

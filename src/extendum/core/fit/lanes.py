@@ -10,13 +10,14 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import NamedTuple
 
-from extendum.core.model.body import Side
+from extendum.core.model.body import Base, Side
+from extendum.core.model.item import Item
 from extendum.core.model.section import Group, SidePlan
-from extendum.core.timing.durations import Situation, situation_after
-from extendum.core.timing.sequence import Pass, Step, is_between, on_side
+from extendum.core.timing.sequence import Pass, Step, is_between, visit
+from extendum.core.timing.way import Situation, situation_after
 
-#: The pass that a lane begins after: item, side, direction, set.
-Trace = tuple[str, Side, str | None, int]
+#: The pass that a lane begins after: item, side, place of its direction, set.
+Trace = tuple[str, Side, int, int]
 
 
 class Before(NamedTuple):
@@ -32,7 +33,8 @@ class Lane:
 
     ``enters`` is the lane at whose end it begins, if any, and ``new_round`` says that a round lies between.
     ``twin`` is the lane of the first round that must end as this one does, so that all later rounds are
-    alike. In a ``fresh`` lane items are met for the first time; a ``traced`` one remembers its last pass.
+    alike. In a ``fresh`` lane items are met for the first time, in an ``other`` one those with sides are on their
+    second; a ``traced`` one remembers its last pass.
     """
 
     rounds: tuple[int, ...]
@@ -41,14 +43,15 @@ class Lane:
     enters: int | None = None
     twin: int | None = None
     fresh: bool = False
+    other: bool = False
     traced: bool = False
     new_round: bool = False
 
-    def steps(self, visits: list[Step]) -> list[Step]:
-        """Of all steps of an item in one round, those in this lane; none where it is not in it."""
-        if self.between is not None and is_between(visits[0].item) is not self.between:
+    def steps(self, item: Item, group: Group, class_lead: Side) -> list[Step]:
+        """The steps of an item in one round of this lane; none where it is not in it."""
+        if self.between is not None and is_between(item) is not self.between:
             return []
-        return [one for one in visits if on_side(one, self.side)]
+        return list(visit(item, group, class_lead, self.side))
 
     def entry(self, group_entry: int, ends: tuple[Before, ...]) -> Before:
         """Where the lane begins when the lanes end so."""
@@ -62,8 +65,8 @@ class Lane:
         first = passes[0] if passes else None
         if before.trace is None or not isinstance(first, Pass) or before.trace[0] != first.item.id:
             return None
-        _, side, direction, set_number = before.trace
-        return first._replace(side=side, direction=direction, set_number=set_number)
+        _, side, way, set_number = before.trace
+        return first._replace(side=side, way=way, set_number=set_number)
 
 
 def lanes_of(group: Group, class_lead: Side) -> list[Lane]:
@@ -76,13 +79,13 @@ def lanes_of(group: Group, class_lead: Side) -> list[Lane]:
     lanes = [
         Lane((1,), lead, between=False, fresh=True, traced=True),
         Lane((1,), None, between=True, fresh=True, traced=True, enters=0),
-        Lane((1,), lead.other, between=False, traced=True, enters=1),
+        Lane((1,), lead.other, between=False, other=True, traced=True, enters=1),
     ]
     if later:
         lanes += [
             Lane(later, lead, between=False, traced=True, enters=2, new_round=True),
             Lane(later, None, between=True, traced=True, enters=3),
-            Lane(later, lead.other, between=False, traced=True, enters=4, twin=2),
+            Lane(later, lead.other, between=False, other=True, traced=True, enters=4, twin=2),
         ]
     return lanes
 
@@ -107,8 +110,11 @@ class Places:
 
     def key(self, situation: Situation) -> int:
         """The number of a situation."""
-        props = frozenset((prop.name, prop.put_down_s) for prop in situation.props) if situation.props else None
-        told = (situation.stance.posture, situation.stance.side, props)
+        held = situation.props
+        props = frozenset((p.name, p.put_down_s, p.rig, side) for p, side in held) if held else None
+        posture = situation.stance.posture
+        sent = situation.sent - {Base.of(posture)} if situation.sent else None
+        told = (posture, situation.stance.side, props, sent or None)
         if told not in self._numbers:
             self._numbers[told] = len(self._known)
             self._known.append(situation)
@@ -120,7 +126,8 @@ class Places:
 
     def after(self, step: Step, number: int) -> int:
         """The place after a step that begins in a place: after a pass it is the same wherever it began."""
-        key = (step.item.id, step.side, -1) if isinstance(step, Pass) else (step.item.id, None, number)
+        item = step.item.id
+        key = (item, (step.side, step.ends, step.released), -1) if isinstance(step, Pass) else (item, None, number)
         if key not in self._after:
             self._after[key] = self.key(situation_after(step, self._known[number]))
         return self._after[key]
@@ -131,5 +138,5 @@ class Places:
             return before
         last, trace = steps[-1], None
         if traced and isinstance(last, Pass):
-            trace = (last.item.id, last.side, last.direction, last.set_number)
+            trace = (last.item.id, last.side, last.way, last.set_number)
         return Before(self.after(last, before.at), trace)

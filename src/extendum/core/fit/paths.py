@@ -17,11 +17,11 @@ from extendum.core.fit.graph import Edge, Graph, Node
 from extendum.core.fit.item_options import OF_THOSE_TO_COME, Context, Offer, Offers
 from extendum.core.fit.lane_steps import LaneSteps
 from extendum.core.fit.lanes import Before, Places, came_true
-from extendum.core.model.item import Item, MoveItem, is_out
+from extendum.core.model.item import Item, MoveItem, Talk, is_out
 from extendum.core.model.script import Script
 from extendum.core.model.section import Group, SidePlan
 from extendum.core.timing.durations import Facts
-from extendum.core.timing.facts import AFTER_THE_LAST, facts_along
+from extendum.core.timing.facts import AFTER_THE_LAST, facts_along, talk_least_s
 from extendum.core.timing.layout import start_situation
 from extendum.core.timing.sequence import Pass, Step, all_rounds, one_round
 
@@ -63,7 +63,14 @@ class Paths:
         ]
         self._rounds = {group.id: list(one_round(group, self._lead, items)) for group, items in self._groups}
         rounds, style = list(self._rounds.values()), script.style
-        self._offers = Offers(style, script.brief.priority, self._places, rounds, drop_costs)
+        may_stay = [item for _, items in self._groups for item in items if isinstance(item, MoveItem)]
+        least_s = {
+            item.id: talk_least_s(item, may_stay, minutes, style, group.rounds)
+            for group, items in self._groups
+            for item in items
+            if isinstance(item, Talk)
+        }
+        self._offers = Offers(style, script.brief.priority, self._places, rounds, least_s, drop_costs)
         moves = (step.item for steps in rounds for step in steps if isinstance(step, Pass))
         #: The moves in the order in which the class comes to them, whichever of them stay.
         self._moves = list({item.id: item for item in moves}.values())

@@ -22,10 +22,11 @@ class Priority(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class AtHand(Checked):
-    """A prop that the group has, and what it is like: ``chair``, ``stable, with arms``."""
+    """A prop that the group has, what it is like (``stable, with arms``), and what it counts as: a towel as a strap."""
 
     name: str = text(60, shortest=1)
     like: str = text(200, "")
+    counts_as: str = text(60, "", "the prop that it serves as, besides what it is")
     extra: Extra = extra()
 
 

@@ -110,5 +110,8 @@ def tapered(dose: Dose, value: Count, round_: int, taper_percent: int, breath_ms
         return np.array(each, dtype=np.int64)
     top: int = taper_percent ** (round_ - 1)
     bottom: int = 100 ** (round_ - 1)
-    inside = within((2 * value * top + bottom) // (2 * bottom), dose.quantity.least, dose.quantity.most)
-    return nearest(allowed(dose, breath_ms, even=even), inside) if stepped(dose, even=even) else inside
+    least, most = dose.quantity.least, dose.quantity.most
+    if not stepped(dose, even=even):
+        return within((2 * value * top + bottom) // (2 * bottom), least, most)
+    steps = tuple(step * bottom for step in allowed(dose, breath_ms, even=even))  # rounded once, to a step
+    return nearest(steps, within(value * top, least * bottom, most * bottom)) // bottom

@@ -13,7 +13,7 @@ from typing import NamedTuple
 
 from extendum.core.model.dose import COUNTED, Manner, Timed
 from extendum.core.model.errors import RefusedError
-from extendum.core.model.item import Item, MoveItem, rep_total
+from extendum.core.model.item import Item, MoveItem, Quiet, SetOrder, rep_total
 from extendum.core.model.limits import LONGEST_S, MOST_PASSES, MOST_REPS, MOST_SEGMENTS
 from extendum.core.model.section import Group, Section, SidePlan
 
@@ -44,28 +44,38 @@ class Extent(NamedTuple):
             yield "seconds (24 hours)", self.seconds, LONGEST_S
 
 
-def extent_of(item: Item, group: Group, listed: Counter[str]) -> Extent:
-    """What one item of a group unfolds to, over all its sides, directions, sets and rounds.
+#: How often an interleaved group lists each of its items, in all its directions (True) or in one of them.
+Listed = Counter[tuple[str, bool]]
 
-    ``listed``: how often an interleaved group lists each of its items.
-    """
+
+def listed_in(group: Group) -> Listed:
+    """How often a group's passes list its items."""
+    return Counter((ref.item, not ref.direction) for ref in group.passes)
+
+
+def extent_of(item: Item, group: Group, listed: Listed) -> Extent:
+    """What one item of a group unfolds to, over all its sides, directions, sets and rounds."""
     move = item.move if isinstance(item, MoveItem) else None
     sided = move is not None and move.sided
     sides = 2 if sided else 1
-    visits = sides
+    visits, single = sides, 0
     if group.side_plan is SidePlan.INTERLEAVED:
-        visits = listed[item.id]
-    elif group.side_plan is SidePlan.CHAIN and not sided and not (isinstance(item, MoveItem) and item.between):
+        single = listed[item.id, False] * group.rounds
+        visits = listed[item.id, True] + listed[item.id, False]
+    elif group.side_plan is SidePlan.CHAIN and not sided and (isinstance(item, Quiet) or not item.between):
         visits = 2
     visits *= group.rounds
     if not isinstance(item, MoveItem):
         return Extent(0, 0, visits, visits * item.quantity.value)
-    passes = visits * item.sets * (2 if item.move.sidedness.by_direction else 1)
+    ways = 2 * visits - single if item.move.sidedness.by_direction else visits
+    passes = ways * item.sets
     shown = 1 if item.demonstrate_s else 0
-    rests = passes - visits if item.rest_s else 0
+    # In order of sets a rest lies between whole sets; otherwise between the sets of each side and direction.
+    runs = group.rounds if group.side_plan is SidePlan.EACH_MOVE else visits
+    rests = (item.sets - 1) * (ways if item.set_order is SetOrder.SIDE_BY_SIDE else runs) if item.rest_s else 0
     seconds, reps = _work(item)
     segments = passes * (2 + _work_segments(item)) + visits + shown + rests
-    seconds = passes * (item.move.slow_rise_s + seconds) + item.demonstrate_s + rests * item.rest_s
+    seconds = passes * seconds + visits * item.move.slow_rise_s + item.demonstrate_s + rests * item.rest_s
     return Extent(passes, passes * reps, segments, seconds)
 
 
@@ -90,7 +100,7 @@ def check_extent(sections: tuple[Section, ...]) -> None:
     total = Extent()
     for s, section in enumerate(sections):
         for g, group in enumerate(section.groups):
-            listed = Counter(ref.item for ref in group.passes)
+            listed = listed_in(group)
             for i, item in enumerate(group.items):
                 total = total.and_(extent_of(item, group, listed))
                 for what, found, most in total.beyond:

@@ -7,12 +7,12 @@ from enum import StrEnum
 from typing import ClassVar
 
 from extendum.core.model.body import Side
-from extendum.core.model.dose import Dose, Elastic, Manner, Reps, Timed, describe
+from extendum.core.model.dose import Breaths, Dose, Elastic, Manner, Reps, Timed, describe
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.fields import Checked, Extra, extra, identifier, text, whole
 from extendum.core.model.move import Move, Prop, Sidedness
-from extendum.core.model.style import Facing
-from extendum.core.model.words import CLASS_PLACEHOLDERS, Words, check_placeholders, placeholders
+from extendum.core.model.style import Countdown, CueStyle, Facing, SideNames, cued_by
+from extendum.core.model.words import TALK_PLACEHOLDERS, Words, check_placeholders, placeholders
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,6 +34,25 @@ class SetOrder(StrEnum):
 
     SIDE_BY_SIDE = "LLRR"
     SET_BY_SET = "LRLR"
+
+
+class DirectionOrder(StrEnum):
+    """Which comes first of sides and directions: both directions of a side, or both sides of a direction."""
+
+    SIDE_BY_SIDE = "side by side"
+    DIRECTION_BY_DIRECTION = "direction by direction"
+
+
+class ReleaseAfter(StrEnum):
+    """After which passes the class comes out, and is told to.
+
+    As usual: after each side, and once after the last direction; a change of sides then stands for it.
+    """
+
+    USUAL = "as usual"
+    ALWAYS = "every pass"
+    EACH_SIDE = "each side"
+    ONCE = "once"
 
 
 class Keep(StrEnum):
@@ -71,7 +90,7 @@ class _Kept:
 
 
 class CountIs(StrEnum):
-    """What the count of alternating reps counts."""
+    """What the count of alternating reps or breaths counts."""
 
     PER_SIDE = "per side"
     TOTAL = "in total"
@@ -91,11 +110,17 @@ class MoveItem(_Kept, Checked):
     sets: int = whole(1, 20, 1)
     rest_s: int = whole(0, 600, 0, "between sets")
     set_order: SetOrder = SetOrder.SIDE_BY_SIDE
+    direction_order: DirectionOrder = DirectionOrder.SIDE_BY_SIDE
+    release_after: ReleaseAfter = ReleaseAfter.USUAL
     count_is: CountIs = CountIs.PER_SIDE
     lead_side: Side | None = None
     demonstrate_s: int = whole(0, 600, 0, "shown first, before the first pass")
     way_s: int = whole(0, 600, 0, "of the way into its first pass, as it really takes; 0: from postures and props")
     switch_s: int = whole(0, 600, 0, "of a change of sides, as it really takes; 0: from the posture and props")
+    turn_s: int = whole(0, 600, 0, "of a change of direction, as it really takes; 0: one second")
+    say_way: bool = True
+    countdown: Countdown | None = None
+    side_names: SideNames | None = None
     facing: Facing = Facing.TOWARDS
     between: bool = False
     self_led: bool = False
@@ -114,6 +139,12 @@ class MoveItem(_Kept, Checked):
     def name(self) -> str:
         """What the running order calls it."""
         return self.move.name
+
+    def cued(self, style: CueStyle) -> CueStyle:
+        """The class's style as it is for this item."""
+        if self.countdown is None and self.side_names is None:
+            return style
+        return cued_by(style, self.countdown, self.side_names)
 
     @property
     def doses(self) -> tuple[Dose, ...]:
@@ -138,10 +169,13 @@ class MoveItem(_Kept, Checked):
         timed = any(isinstance(dose, Timed) and dose.manner is not Manner.STEADY for dose in self.doses)
         return self.move.sidedness.alternates or (timed and not self.move.sided)
 
-    @property
-    def even(self) -> bool:
-        """Whether a count must be even for both sides to get the same: alternating, counted in total."""
-        return self.move.sidedness.alternates and self.count_is is CountIs.TOTAL
+    def counts_sides(self, stage: int) -> bool:
+        """Whether each rep or breath of a stage, from 1, is of one side, and the next one of the other."""
+        return self.move.sidedness.alternates and isinstance(self.dose_at(stage), Reps | Breaths)
+
+    def even(self, stage: int) -> bool:
+        """Whether the count of a stage must be even for both sides to get the same: alternating, counted in total."""
+        return self.count_is is CountIs.TOTAL and self.counts_sides(stage)
 
     @property
     def quantity(self) -> Elastic:
@@ -158,9 +192,8 @@ class MoveItem(_Kept, Checked):
 
 
 def rep_total(item: MoveItem, stage: int, value: int) -> int:
-    """How many reps a count means: alternating reps counted per side are twice as many."""
-    doubled = stage == 1 and item.move.sidedness.alternates and not item.even
-    return 2 * value if doubled and isinstance(item.dose_at(stage), Reps) else value
+    """How many reps or breaths a count means: where they alternate and are counted per side, twice as many."""
+    return 2 * value if item.count_is is CountIs.PER_SIDE and item.counts_sides(stage) else value
 
 
 class TalkKind(StrEnum):
@@ -189,6 +222,7 @@ class Talk(_Kept, Checked):
     kind: TalkKind = TalkKind.TALK
     picks_up: tuple[Prop, ...] = ()
     puts_down: tuple[str, ...] = ()
+    between: bool = False
     keep: Keep = Keep.ALWAYS
     dropped: bool = False
     matters: Matters = Matters.AS_OTHERS
@@ -196,7 +230,7 @@ class Talk(_Kept, Checked):
 
     def __post_init__(self) -> None:
         Checked.__post_init__(self)
-        check_placeholders("words", self.words, CLASS_PLACEHOLDERS)
+        check_placeholders("words", self.words, TALK_PLACEHOLDERS)
 
     @property
     def quantity(self) -> Elastic:
@@ -268,7 +302,7 @@ def dose_words(item: Item) -> str:
         told = f"{item.sets} × {told}"
     sides = item.move.sidedness
     if sides.alternates:
-        return f"{told} {'in all' if item.even else 'a side'}"
+        return f"{told} {'in all' if item.count_is is CountIs.TOTAL else 'a side'}"
     return told if sides is Sidedness.TOGETHER else f"{told} {_EACH[sides]}"
 
 

@@ -6,6 +6,7 @@ import re
 from dataclasses import dataclass
 from enum import StrEnum
 
+from extendum.core.model.audience import check_texts
 from extendum.core.model.body import Posture, Region, Side
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.fields import Checked, Extra, extra, text, whole
@@ -112,17 +113,39 @@ _LEFT_OR_RIGHT = re.compile(r"\b(?:[Ll]eft|[Rr]ight)\b")
 PICK_UP_S, PUT_DOWN_S, RERIG_S = 5, 3, 8
 
 
+#: Things that stay where they are, and seats, which do so while one sits on them.
+IN_PLACE = frozenset({"wall", "doorway", "door frame", "corner", "rail", "railing", "window sill", "floor"})
+SEATS = frozenset({"chair", "stool", "bench", "seat"})
+SEATED = (Posture.CHAIR, Posture.CHAIR_EDGE)
+
+
 @dataclass(frozen=True, slots=True)
 class Prop(Checked):
     """A thing that a move needs, and what it must be."""
 
     name: str = text(60, shortest=1)
     must_be: str = text(200, "")
+    or_else: tuple[str, ...] = ()
     pick_up_s: int = whole(0, 120, PICK_UP_S, "0 for a wall or a chair one sits on")
     put_down_s: int = whole(0, 120, PUT_DOWN_S)
     rerig_s: int = whole(0, 120, 0, "at every change of side, as for a strap round one foot")
+    rig: str = text(60, "", "how it is held or put: another way than in the move before takes handling")
     required: bool = True
     extra: Extra = extra()
+
+    def __post_init__(self) -> None:
+        Checked.__post_init__(self)
+        check_texts("or_else", self.or_else)
+
+    @property
+    def called(self) -> str:
+        """Its name, with what serves as well: ``strap, or a belt or towel``."""
+        return f"{self.name}, or a {' or '.join(self.or_else)}" if self.or_else else self.name
+
+    def stands_in(self, posture: Posture) -> bool:
+        """Whether nobody handles it in a posture: it stays where it is, as a wall, or the seat that one sits on."""
+        name = self.name.casefold()
+        return name in IN_PLACE or (name in SEATS and posture in SEATED)
 
 
 @dataclass(frozen=True, slots=True)

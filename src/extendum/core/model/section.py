@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections import Counter
 from dataclasses import dataclass
 from enum import StrEnum
+from itertools import product
 
 from extendum.core.model.body import Side
 from extendum.core.model.errors import RefusedError
@@ -33,10 +34,11 @@ class SidePlan(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class PassRef(Checked):
-    """One pass of an interleaved group: which item, on which side."""
+    """One pass of an interleaved group: which item, on which side, in which direction; empty: in both."""
 
     item: str = identifier()
     side: Side = Side.BOTH
+    direction: str = text(40, "", "as the move has it; empty for both")
     extra: Extra = extra()
 
 
@@ -64,21 +66,37 @@ class Group(Checked):
             self._check_passes()
 
     def _check_passes(self) -> None:
-        wanted: set[tuple[str, Side]] = set()
-        for item in self.items:
-            sided = isinstance(item, MoveItem) and item.move.sided
-            wanted |= {(item.id, side) for side in ((Side.LEFT, Side.RIGHT) if sided else (Side.BOTH,))}
-        given = [(ref.item, ref.side) for ref in self.passes]
-        for index, pair in enumerate(given):
-            if pair not in wanted:
+        """Every item on each of its sides, in each direction, as often on one side as on the other."""
+        ways = {item.id: ways_of(item) for item in self.items}
+        sides = {item.id: sides_of(item) for item in self.items}
+        counts: Counter[tuple[str, Side, str]] = Counter()
+        for index, ref in enumerate(self.passes):
+            told = f"{ref.item} {ref.side} {ref.direction}".rstrip()
+            if ref.side not in sides.get(ref.item, ()):
                 must = "a pass of this group's items: left or right where the item has sides, otherwise both"
-                raise RefusedError(f"passes[{index}]", must, f"{pair[0]} {pair[1]}")
-        counts = Counter(given)
-        for item_id, side in sorted(wanted):
-            if counts[item_id, side] == 0 or counts[item_id, side] != counts[item_id, side.other]:
-                raise RefusedError(
-                    "passes", f"as many of {item_id} {side} as of its other side, at least one", len(given)
-                )
+                raise RefusedError(f"passes[{index}]", must, told)
+            if ref.direction and ref.direction not in ways[ref.item]:
+                must = "one of " + ", ".join(filter(None, ways[ref.item])) if any(ways[ref.item]) else "no direction"
+                raise RefusedError(f"passes[{index}].direction", must, ref.direction)
+            counts.update((ref.item, ref.side, way) for way in ([ref.direction] if ref.direction else ways[ref.item]))
+        for item in self.items:
+            for side, way in product(sides[item.id], ways[item.id]):
+                found = counts[item.id, side, way]
+                if found == 0 or found != counts[item.id, side.other, way]:
+                    must = f"as many of {item.id} {side} as of its other side, at least one"
+                    raise RefusedError("passes", must + (f", {way}" if way else ""), len(self.passes))
+
+
+def sides_of(item: Item) -> tuple[Side, ...]:
+    """The sides that an item has a pass for; both together where it has none."""
+    sided = isinstance(item, MoveItem) and item.move.sided
+    return (Side.LEFT, Side.RIGHT) if sided else (Side.BOTH,)
+
+
+def ways_of(item: Item) -> tuple[str, ...]:
+    """The directions that an item has a pass for, as they are written; one without a name where it has none."""
+    both = isinstance(item, MoveItem) and item.move.sidedness.by_direction
+    return item.move.directions if isinstance(item, MoveItem) and both else ("",)
 
 
 @dataclass(frozen=True, slots=True)

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
+from functools import lru_cache
 
 from extendum.core.model.body import Side
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.fields import Checked, Extra, extra, text, whole
+from extendum.core.model.ways import WayWords
 
 #: The slowest and the fastest rate of speaking, in words a minute.
 RATES = 60, 300
@@ -98,6 +100,7 @@ class CueStyle(Checked):
     holds: HoldConvention = HoldConvention.OWN
     one_leg_most_s: int = whole(0, 600, 0, "of a hold on one leg in a fit; 0: no limit of its own")
     pace_percent: int = whole(50, 300, 100, "of the body seconds; the slowest person decides")
+    way_words: tuple[WayWords, ...] = ()
     extra: Extra = extra()
 
     def __post_init__(self) -> None:
@@ -133,6 +136,12 @@ SHIPPED = (
         settle_s=2,
     ),
 )
+
+
+@lru_cache(maxsize=256)
+def cued_by(style: CueStyle, countdown: Countdown | None, side_names: SideNames | None) -> CueStyle:
+    """A style with what one item has otherwise: how it is counted, and how its sides are spoken."""
+    return replace(style, countdown=countdown or style.countdown, side_names=side_names or style.side_names)
 
 
 def spoken_side(side: Side, lead: Side, names: SideNames) -> str:

@@ -68,6 +68,8 @@ class CueKind(StrEnum):
     TURN = "turn"
     STAGE = "stage"
     HALF_SWITCH = "half-switch"
+    WAY = "way"
+    AGAIN = "again"
     EACH = "each"
     RELEASE = "release"
     COUNT = "count"

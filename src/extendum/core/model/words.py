@@ -25,9 +25,13 @@ PLACEHOLDERS = {
     "rounds": "how many rounds the group has",
     "needs": "the props that the class uses, and what they must be",
 }
-#: Those that speak of the whole class: all that a talk may use.
+#: Those that speak of the whole class.
 CLASS_PLACEHOLDERS = frozenset({"next", "minutes", "moves", "moves_left", "rounds", "needs"})
+#: All that a talk may use: in a chain it has a side.
+TALK_PLACEHOLDERS = CLASS_PLACEHOLDERS | {"side", "other"}
 _BRACED = re.compile(r"\{([^{}]*)\}")
+#: What is counted, where there is one of it.
+_ONE = re.compile(r"(?<![\d.,:])\b1 (?:more )?(?:minutes|moves|rounds|seconds|reps|breaths|times)\b")
 
 
 class PromptKind(StrEnum):
@@ -69,7 +73,8 @@ class Words(Checked):
     short: str = text(1000, "", "instead of both in later passes and rounds of the same item")
     switch: str = text(1000, "")
     turn: str = text(1000, "", "at a change of direction")
-    each: str = text(200, "", "as each side comes in reps that alternate, where it fits into the rep")
+    again: str = text(1000, "Once more.", "before each further set")
+    each: str = text(200, "", "as each side comes in reps or breaths that alternate, where it fits into one")
     release: str = text(1000, "")
     demonstration: str = text(2000, "")
     prompts: tuple[Prompt, ...] = ()
@@ -84,7 +89,7 @@ class Words(Checked):
 
     def timed(self) -> tuple[str, ...]:
         """The words whose speaking time is part of the class's length."""
-        return (self.moving, self.there, self.short, self.switch, self.turn, self.release)
+        return (self.moving, self.there, self.short, self.switch, self.turn, self.again, self.release)
 
     def all(self) -> tuple[str, ...]:
         """Every text, prompts too."""
@@ -110,8 +115,9 @@ def fill(words: str, facts: Mapping[str, str]) -> str:
         fact, before = facts[match.group(1)], words[: match.start()].rstrip()
         return capital(fact) if not before or before[-1] in ".!?" else fact
 
+    words = _ONE.sub(lambda m: m.group().removesuffix("s"), _BRACED.sub(told, words))
     # A side that is not spoken leaves no space behind.
-    return re.sub(r" +(?=[ .,;:!?])", "", _BRACED.sub(told, words)).strip()
+    return re.sub(r" +(?=[ .,;:!?])", "", words).strip()
 
 
 def capital(words: str) -> str:

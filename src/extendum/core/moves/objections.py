@@ -11,10 +11,10 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import Enum, auto
 
-from extendum.core.model.body import FLOOR, Posture
 from extendum.core.model.brief import AtHand, Brief
 from extendum.core.model.move import Caution, Move, Prop
 from extendum.core.moves.find import holds_words
+from extendum.core.timing.at_hand import thing_at_hand
 
 #: What a prop must be, and what it may be said to be that contradicts it.
 CONTRARY = {
@@ -25,7 +25,6 @@ CONTRARY = {
     "firm": ("soft",),
     "not slipping": ("slippery",),
 }
-_CHAIR = (Posture.CHAIR, Posture.CHAIR_EDGE)
 
 
 class Against(Enum):
@@ -53,9 +52,9 @@ def objections_to(move: Move, brief: Brief) -> Iterator[Objection]:
             yield Objection(Against.POSTURE, f"{posture}, no posture of the brief")
     for prop in move.props:
         if prop.required and brief.props:
-            has = at_hand(prop.name, brief)
+            has = thing_at_hand(prop, brief)
             if has is None:
-                yield Objection(Against.PROP, f"no {prop.name} at hand")
+                yield Objection(Against.PROP, f"no {prop.called} at hand")
             elif wrong := wrong_kind(prop, has):
                 yield Objection(Against.PROP_KIND, wrong)
     for one in _cautions(move, brief):
@@ -74,15 +73,6 @@ def objections(move: Move, brief: Brief) -> tuple[str, ...]:
 def concerns(move: Move, brief: Brief) -> tuple[Caution, ...]:
     """The cautions of a move that somebody in the group adapts it for."""
     return tuple(one for one in _cautions(move, brief) if not one.leave_out)
-
-
-def at_hand(name: str, brief: Brief) -> AtHand | None:
-    """A prop of the brief by its name; a chair and a mat are at hand where the brief's postures need them."""
-    for one in brief.props:
-        if one.name.casefold() == name.casefold():
-            return one
-    implied = {"chair": any(p in _CHAIR for p in brief.postures), "mat": any(p in FLOOR for p in brief.postures)}
-    return AtHand(name) if implied.get(name) else None
 
 
 def wrong_kind(prop: Prop, has: AtHand) -> str:

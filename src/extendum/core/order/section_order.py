@@ -21,9 +21,9 @@ from extendum.core.model.item import Item, MoveItem, Talk
 from extendum.core.model.script import Script
 from extendum.core.model.section import Group, Pin, Section, SidePlan
 from extendum.core.order.best_order import EXACT_UP_TO, Costs, best_tour
-from extendum.core.timing.durations import Situation, situation_after
 from extendum.core.timing.layout import lay_out, length_of, step_s
 from extendum.core.timing.sequence import Arrival, Pass, Step, Still, is_between, steps_of
+from extendum.core.timing.way import Situation, situation_after
 
 #: The body from head to feet; breath and the whole body are at no height.
 HEIGHT = (
@@ -95,7 +95,7 @@ def changes_of(script: Script, section_id: str) -> Changes:
 def _changes(step: Step, before: Situation) -> tuple[int, int]:
     """Whether a step begins in another posture, and how many props change hands."""
     after = situation_after(step, before)
-    held, then = {p.name for p in before.props}, {p.name for p in after.props}
+    held, then = {one.prop.name for one in before.props}, {one.prop.name for one in after.props}
     starts = step.item.move.posture if isinstance(step, Pass) else before.stance.posture
     return int(starts is not before.stance.posture), len(held ^ then)
 
@@ -216,8 +216,8 @@ class _Neighbours:
         for step in steps_of(self._group, self._script.style.lead_side, (move,)):
             if isinstance(step, Pass):
                 other = chain and step.side is lead.other
-                again = step._replace(arrival=Arrival.AGAIN) if other else step
-                found.setdefault((step.round, other), []).append(again)
+                come_back = step._replace(arrival=Arrival.OTHER) if other else step
+                found.setdefault((step.round, other), []).append(come_back)
         return [found[key] for key in sorted(found)]
 
     def _past(self, situation: Situation, slot: int) -> Situation:

@@ -14,12 +14,12 @@ from extendum.core.model.script import Script
 from extendum.core.model.style import RATES
 from extendum.core.model.timeline import CueKind, Mode, Segment, Timeline
 from extendum.core.model.words import fill
-from extendum.core.timing.durations import way_into
 from extendum.core.timing.facts import sides_told
 from extendum.core.timing.layout import Laid, lay_out
 from extendum.core.timing.parts import talk_ms
 from extendum.core.timing.sequence import Arrival, Pass
 from extendum.core.timing.speech import SENTENCE_MS, ceil_s, sentences, speaking_ms, word_count
+from extendum.core.timing.way import way_into
 
 #: Read aloud once to find the speaking rate of a person.
 SAMPLE = (

@@ -11,7 +11,7 @@ from collections.abc import Iterator, Sequence
 from extendum.core.model.item import Talk
 from extendum.core.model.script import Meanwhile
 from extendum.core.model.style import CueStyle
-from extendum.core.model.timeline import Anchor, Cue, CueKind, CueRef, Mode, Segment, Unsaid
+from extendum.core.model.timeline import Anchor, Cue, CueKind, CueRef, Mode, Segment, SegmentKind, Unsaid
 from extendum.core.model.words import capital, fill
 from extendum.core.timing.durations import Facts
 from extendum.core.timing.parts import Part
@@ -52,6 +52,8 @@ def make_cue(
 def said_cues(segment: Segment, part: Part, style: CueStyle) -> Iterator[Placed]:
     """Everything said in a part, in a row from its start."""
     at = segment.start_s * 1000
+    if segment.kind is SegmentKind.REST:  # what is announced after a rest ends with it
+        at = segment.end_s * 1000 - part.words_ms
     counts: dict[CueKind, int] = {}
     for said in part.said:
         index = counts.get(said.kind, 0)

@@ -7,25 +7,24 @@ release. The compiler lays these seconds out and the fit adds them up, so the le
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Mapping
 from typing import NamedTuple
 
-from extendum.core.model.body import Stance, body_seconds, switch_seconds
+from extendum.core.listening.support import sends_to
+from extendum.core.model.body import Base
 from extendum.core.model.dose import Manner, Timed
 from extendum.core.model.dose_values import Count
-from extendum.core.model.item import Item, MoveItem, Quiet, Talk, rep_total
-from extendum.core.model.move import Prop
+from extendum.core.model.item import Item, MoveItem, rep_total
 from extendum.core.model.style import CueStyle
 from extendum.core.model.timeline import CueKind, SegmentKind
-from extendum.core.model.words import fill
-from extendum.core.timing.sequence import Arrival, Pass, Step, Still
+from extendum.core.model.ways import way_words
+from extendum.core.model.words import fill, mentions
+from extendum.core.timing.sequence import Arrival, Pass, Still
 from extendum.core.timing.speech import ceil_s, speaking_ms
+from extendum.core.timing.way import AFRESH, Situation, handling_s, way_into
 
 #: What placeholders stand for, by their names.
 Facts = Mapping[str, str]
-#: Changing the direction of a move, without changing sides.
-TURN_S = 1
-_AFRESH = (Arrival.FIRST, Arrival.AGAIN)
 
 
 # ---- the work ------------------------------------------------------------------------------------
@@ -56,7 +55,7 @@ def seconds_at(
 ) -> Count:
     """Whole seconds of the work at a value by its rule; one, or many at once.
 
-    Alternating reps counted per side are twice as many; time that switches at half has equal halves.
+    Alternating reps and breaths counted per side are twice as many; time that switches at half has equal halves.
     """
     seconds = -((lacks_ms - factor * value * cycle_ms) // 1000)
     return seconds - seconds % multiple
@@ -65,94 +64,6 @@ def seconds_at(
 def work_seconds(item: Item, stage: int, value: Count) -> Count:
     """Whole seconds of the work of a stage in one pass at a value, or at each of many."""
     return seconds_at(value, *work_rule(item, stage))
-
-
-# ---- where bodies and props are, and the way from there -------------------------------------------
-
-
-class Situation(NamedTuple):
-    """Where the class is between steps: bodies, and what they have in hand."""
-
-    stance: Stance
-    props: tuple[Prop, ...] = ()
-
-
-def situation_after(step: Step, before: Situation) -> Situation:
-    """Bodies and hands after a step: time without a move keeps the posture."""
-    if isinstance(step, Pass):
-        return Situation(Stance(step.item.move.ends_in, step.side), step.item.move.props)
-    if isinstance(step.item, Quiet):
-        return before
-    props = tuple(p for p in before.props if p.name not in step.item.puts_down)
-    props += tuple(p for p in step.item.picks_up if p.name not in {q.name for q in props})
-    return Situation(before.stance, props)
-
-
-class Handled(NamedTuple):
-    """A prop that is handled on the way: what is done with it, its name, and seconds."""
-
-    what: str
-    prop: str
-    seconds: int
-
-
-class Way(NamedTuple):
-    """What bodies and props need on the way into a pass; ``own_s`` where the item says it itself."""
-
-    body_ms: int
-    handled: tuple[Handled, ...] = ()
-    own_s: int = 0
-
-    @property
-    def ms(self) -> int:
-        """Milliseconds of it all."""
-        return self.body_ms + 1000 * (self.own_s + sum([one.seconds for one in self.handled]))
-
-
-def way_into(this: Pass, before: Situation, style: CueStyle) -> Way:
-    """The way into a pass: from where the class is, back to the beginning, to the other side or direction."""
-    move, arrival = this.item.move, this.arrival
-    own_s = own_way_s(this)
-    if own_s:
-        return Way(0, (), own_s)
-    handled: tuple[Handled, ...] = ()
-    if arrival in _AFRESH:
-        body_s = body_seconds(before.stance, Stance(move.posture, this.side))
-        handled = tuple(_changed(before.props, move.props))
-    else:
-        body_s = 0 if move.ends_in is move.posture else body_seconds(before.stance, Stance(move.posture))
-        if arrival is Arrival.SWITCH:
-            body_s = max(body_s, switch_seconds(move.posture))
-            handled = tuple(Handled("re-rig", prop.name, prop.rerig_s) for prop in move.props)
-        elif arrival is Arrival.TURN:
-            body_s = max(body_s, TURN_S)
-    return Way(body_s * style.pace_percent * 10, handled)
-
-
-def own_way_s(this: Pass) -> int:
-    """The seconds the item itself gives for this way; 0 where postures and props decide."""
-    if this.arrival is Arrival.FIRST:
-        return this.item.way_s
-    return this.item.switch_s if this.arrival is Arrival.SWITCH else 0
-
-
-def _changed(held: tuple[Prop, ...], needed: tuple[Prop, ...]) -> Iterator[Handled]:
-    needed_names = {prop.name for prop in needed}
-    held_names = {prop.name for prop in held}
-    for prop in held:
-        if prop.name not in needed_names:
-            yield Handled("put down", prop.name, prop.put_down_s)
-    for prop in needed:
-        if prop.name not in held_names:
-            yield Handled("pick up", prop.name, prop.pick_up_s)
-
-
-def handling_s(item: Item, before: Situation) -> int:
-    """Whole seconds of picking up and putting down props in a talk; anything else handles none."""
-    if not isinstance(item, Talk):
-        return 0
-    up_s = sum(prop.pick_up_s for prop in item.picks_up)
-    return up_s + sum(prop.put_down_s for prop in before.props if prop.name in item.puts_down)
 
 
 # ---- what is said beside the work ------------------------------------------------------------------
@@ -177,17 +88,43 @@ class Opening(NamedTuple):
 
 
 def opening_of(this: Pass) -> Opening:
-    """Full words the first time, short ones later, those of a switch or a turn, none between sets."""
-    words = this.item.words
-    if this.arrival is Arrival.SWITCH:
+    """Full words the first time, short ones later, those of a switch, a turn or a further set.
+
+    Back on its other side after other moves, an item is announced by the words of its switch, or by its short ones.
+    Those of a further set are said at the end of the rest where there is one.
+    """
+    words, arrival = this.item.words, this.arrival
+    if arrival is Arrival.SWITCH or (arrival is Arrival.OTHER and words.switch):
         return Opening(CueKind.SWITCH, words.switch)
-    if this.arrival is Arrival.TURN:
+    if arrival is Arrival.TURN:
         return Opening(CueKind.TURN, words.turn)
-    if this.arrival is Arrival.SET:
-        return Opening(CueKind.MOVING, "")
-    if this.arrival is Arrival.AGAIN and words.short:
+    if arrival is Arrival.OVER:
+        told = words.turn if mentions(words.turn, {"side"}) else f"{words.turn} {words.switch}"
+        return Opening(CueKind.TURN, told.strip())
+    if arrival is Arrival.SET:
+        return Opening(CueKind.AGAIN, "" if this.after_rest else words.again)
+    if arrival is not Arrival.FIRST and words.short:
         return Opening(CueKind.SHORT, words.short)
     return Opening(CueKind.MOVING, words.moving, words.there)
+
+
+def line_of_way(this: Pass, before: Situation, style: CueStyle) -> str:
+    """What is said of the way to another support: nothing where the item is silent on it, or its words say it."""
+    return line_unsaid(this, before, style) if this.item.say_way else ""
+
+
+def line_unsaid(this: Pass, before: Situation, style: CueStyle) -> str:
+    """The words for the way to another support, where those of the item, or those just before, do not send there."""
+    posture = this.item.move.posture
+    if before.stance.posture is posture:
+        return ""
+    to = Base.of(posture)
+    if Base.of(before.stance.posture) is to or to in before.sent:
+        return ""
+    opening = opening_of(this)
+    if to in sends_to(opening.moving) or to in sends_to(opening.there):
+        return ""
+    return way_words(before.stance.posture, posture, style.way_words)
 
 
 def pieces_ahead(this: Pass, style: CueStyle, filled: Facts) -> list[Piece]:
@@ -197,7 +134,8 @@ def pieces_ahead(this: Pass, style: CueStyle, filled: Facts) -> list[Piece]:
         words, least_s = item.words.demonstration, item.demonstrate_s
         found.append(_said(SegmentKind.DEMONSTRATION, CueKind.DEMONSTRATION, words, style, filled, least_s))
     if this.after_rest:
-        found.append(Piece(SegmentKind.REST, item.rest_s))
+        words = item.words.again if this.arrival is Arrival.SET else ""
+        found.append(_said(SegmentKind.REST, CueKind.AGAIN, words, style, filled, item.rest_s))
     return found
 
 
@@ -223,9 +161,14 @@ def piece_of_stage(this: Pass, stage: int, style: CueStyle, filled: Facts) -> Pi
 
 
 def piece_of_release(this: Pass, style: CueStyle, filled: Facts) -> Piece:
-    """Coming out: the words, at least the move's slow rise."""
+    """Coming out: the words, at least the move's slow rise; nothing where the class stays in it.
+
+    Where a change of sides stands for the words, coming out takes its time all the same.
+    """
     item = this.item
-    return _said(SegmentKind.RELEASE, CueKind.RELEASE, item.words.release, style, filled, item.move.slow_rise_s)
+    words = item.words.release if this.released else ""
+    rise_s = item.move.slow_rise_s if this.ends else 0
+    return _said(SegmentKind.RELEASE, CueKind.RELEASE, words, style, filled, rise_s)
 
 
 def _said(kind: SegmentKind, cue: CueKind, words: str, style: CueStyle, filled: Facts, least_s: int = 0) -> Piece:
@@ -237,14 +180,9 @@ def _said(kind: SegmentKind, cue: CueKind, words: str, style: CueStyle, filled: 
     return Piece(kind, max(least_s, ceil_s(ms)), cue, told, ms)
 
 
-def least_way_ms(this: Pass, said_ms: int) -> int:
-    """Milliseconds that the way lasts at least, whatever bodies need: its words, and the reset under it."""
-    return max(said_ms, reset_s(this) * 1000)
-
-
 def reset_s(this: Pass) -> int:
     """Seconds of the reset that runs under the way; none when the pass follows straight on from the same item."""
-    return this.group.reset_s if this.arrival in _AFRESH else 0
+    return this.group.reset_s if this.arrival in AFRESH else 0
 
 
 # ---- added up --------------------------------------------------------------------------------------
@@ -253,7 +191,8 @@ def reset_s(this: Pass) -> int:
 class Beside(NamedTuple):
     """The seconds of a pass beside its work, wherever it begins.
 
-    ``moving_ms`` is how long the way into it lasts at least; None where the group's cadence has it.
+    ``moving_ms`` is how long the words on the way into it last, beside those for the way to another support; None
+    where the group's cadence has it.
     """
 
     moving_ms: int | None
@@ -276,14 +215,17 @@ def beside(this: Pass, style: CueStyle, filled: Facts) -> Beside:
     if item.dose.settles:
         other_s += settle_s(this, style)
     said_ms = speaking_ms(fill(opening.moving, filled), style.words_per_minute) if opening.moving else 0
-    return Beside(least_way_ms(this, said_ms), other_s)
+    return Beside(said_ms, other_s)
 
 
 def beside_s(this: Pass, before: Situation, style: CueStyle, told: Beside) -> int:
     """Whole seconds of everything in a pass except the work of its doses, reached from a situation."""
     if told.moving_ms is None:
         return told.other_s
-    return told.other_s + ceil_s(max(told.moving_ms, way_into(this, before, style).ms))
+    said_ms = told.moving_ms
+    if line := line_of_way(this, before, style):
+        said_ms += speaking_ms(line, style.words_per_minute)
+    return told.other_s + ceil_s(max(said_ms, reset_s(this) * 1000, way_into(this, before, style).ms))
 
 
 def still_s(still: Still, before: Situation) -> int:

@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Mapping, Sequence
+from functools import lru_cache
 
 from extendum.core.model.body import Side
 from extendum.core.model.item import MoveItem, Talk
 from extendum.core.model.script import Script
 from extendum.core.model.style import CueStyle, spoken_side
-from extendum.core.model.words import fill, mentions
+from extendum.core.model.words import fill, mentions, placeholders
 from extendum.core.timing.durations import Facts, work_seconds
-from extendum.core.timing.sequence import Pass, Step, named_direction
+from extendum.core.timing.sequence import Pass, Step
+from extendum.core.timing.speech import ceil_s, in_sentences_ms, word_count
 
 #: What is announced as next after the last move.
 AFTER_THE_LAST = "the close"
@@ -21,7 +23,7 @@ def needs(moves: Iterable[MoveItem]) -> str:
     props: dict[str, str] = {}
     space: dict[str, None] = {}
     for item in moves:
-        props |= {prop.name: prop.must_be for prop in item.move.props}
+        props |= {prop.called: prop.must_be for prop in item.move.props}
         space |= {item.move.space: None} if item.move.space else {}
     return needs_words(props, space)
 
@@ -43,8 +45,8 @@ def facts_along(steps: list[Step], shared: Facts, after: str = AFTER_THE_LAST, l
     following: list[int | None] = [None] * len(steps)
     first: int | None = None  # the nearest pass after this step
     for index in reversed(range(len(steps))):
-        same = first is not None and steps[first].item.id == steps[index].item.id
-        following[index] = following[first] if same and first is not None else first
+        goes_on = first is not None and _goes_on(steps[index], steps[first])
+        following[index] = following[first] if goes_on and first is not None else first
         if isinstance(steps[index], Pass):
             first = index
     to_come = {step.item.id for step in steps if isinstance(step, Pass)}
@@ -55,6 +57,37 @@ def facts_along(steps: list[Step], shared: Facts, after: str = AFTER_THE_LAST, l
         along = {"next": name, "moves_left": str(len(to_come) + left_after), "rounds": str(step.group.rounds)}
         found.append({**shared, **along})
     return found
+
+
+def _goes_on(step: Step, after: Step) -> bool:
+    """Whether a step is of the same item as the next pass, in the same round: what comes next is then another one."""
+    return step.item.id == after.item.id and step.round == after.round
+
+
+def talk_least_s(talk: Talk, moves: Sequence[MoveItem], minutes: int, style: CueStyle, rounds: int) -> int:
+    """Whole seconds that all words of a talk need, whichever of the moves stay in the class.
+
+    What follows from the moves, and the minutes, is taken at its longest: of a class of less than a hundred minutes,
+    or of any.
+    """
+    if not talk.words:
+        return 0
+    said = placeholders(talk.words)
+    numbers, side = _longest(range(len(moves) + 1)), "both"  # a side is one word, or none
+    longest = {"moves": numbers, "moves_left": numbers, "needs": needs(moves), "side": side, "other": side}
+    longest |= {"minutes": _longest(range(1, 100 if minutes < 100 else 1000)), "rounds": str(rounds)}
+    names = {item.name for item in moves} if "next" in said else set[str]()
+    lasting = (
+        in_sentences_ms(fill(talk.words, {**longest, "next": name}), style.words_per_minute)
+        for name in {*names, AFTER_THE_LAST}
+    )
+    return ceil_s(max(lasting))
+
+
+@lru_cache(maxsize=64)
+def _longest(numbers: range) -> str:
+    """Of some numbers the one that takes most words to say."""
+    return max(map(str, numbers), key=word_count)
 
 
 def shared_facts(script: Script, minutes: int) -> Facts:
@@ -83,15 +116,16 @@ def says_minutes(script: Script) -> bool:
 def side_facts(this: Pass, style: CueStyle, facts: Facts) -> dict[str, str]:
     """The class's facts together with those of a pass that do not follow its dose."""
     first = this.lead if this.item.alternates else this.side
-    told = sides_told(first, this.lead, style)
+    told = sides_told(first, this.lead, this.item.cued(style))
     return {**facts, **told, "direction": _direction(this, told)}
 
 
 def _direction(this: Pass, told: Facts) -> str:
     """The direction of a pass as it is said: a side in it as the class hears it."""
-    move, side = this.item.move, this.side
-    written = next((one for one in move.directions if named_direction(this.item, one, side) == this.direction), "")
-    return fill(move.direction_on(written, side), told)
+    if this.direction is None:
+        return ""
+    move = this.item.move
+    return fill(move.direction_on(move.directions[this.way], this.side), told)
 
 
 def sides_told(side: Side, lead: Side, style: CueStyle) -> dict[str, str]:

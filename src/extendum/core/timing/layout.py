@@ -9,11 +9,13 @@ from extendum.core.model.item import Talk
 from extendum.core.model.script import Script
 from extendum.core.model.style import CueStyle
 from extendum.core.model.timeline import SegmentKind
-from extendum.core.timing.durations import Facts, Situation, pass_s, situation_after, still_s
-from extendum.core.timing.facts import facts_along, pass_facts, says_minutes, shared_facts, side_facts, whole_minutes
+from extendum.core.timing.at_hand import as_taught
+from extendum.core.timing.durations import Facts, pass_s, still_s
+from extendum.core.timing.facts import facts_along, pass_facts, says_minutes, shared_facts, side_facts, sides_told, whole_minutes
 from extendum.core.timing.parts import Part, pass_parts, still_parts, talk_ms
 from extendum.core.timing.sequence import Pass, Step, Still, sequence
 from extendum.core.timing.speech import ceil_s
+from extendum.core.timing.way import Situation, situation_after
 
 _MINUTE_ROUNDS = 4
 
@@ -38,12 +40,14 @@ def lay_out(script: Script, minutes: int | None = None) -> list[Laid]:
     {minutes} may be spoken in a set-up and so change what it counts: laid out again until it is true,
     unless the minutes are given.
     """
+    script = as_taught(script)
     steps = sequence(script)
     asked = whole_minutes(script.brief.target_s) if minutes is None else minutes
     for _ in range(_MINUTE_ROUNDS):
         laid, before = [], start_situation(script)
         for step, facts in zip(steps, facts_along(steps, shared_facts(script, asked)), strict=True):
             if isinstance(step, Still):
+                facts = {**facts, **sides_told(step.side, step.lead, script.style)}
                 parts = still_parts(step, before, script.style, facts)
             else:
                 facts = pass_facts(step, script.style, facts)
@@ -67,6 +71,7 @@ def length_of(script: Script) -> int:
     """Whole seconds that the class lasts."""
     if says_minutes(script):  # what is said of its length may change it
         return sum(part.seconds for one in lay_out(script) for part in one.parts)
+    script = as_taught(script)
     steps, before, total = sequence(script), start_situation(script), 0
     shared = shared_facts(script, whole_minutes(script.brief.target_s))
     for step, facts in zip(steps, facts_along(steps, shared), strict=True):

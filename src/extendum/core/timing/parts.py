@@ -15,10 +15,8 @@ from extendum.core.timing import reasons
 from extendum.core.timing.durations import (
     Facts,
     Piece,
-    Situation,
-    handling_s,
     keeps_cadence,
-    least_way_ms,
+    line_of_way,
     opening_of,
     piece_of_arrival,
     piece_of_release,
@@ -27,11 +25,11 @@ from extendum.core.timing.durations import (
     reset_s,
     settle_s,
     still_s,
-    way_into,
     work_seconds,
 )
 from extendum.core.timing.sequence import Arrival, Pass, Still
 from extendum.core.timing.speech import ceil_s, in_sentences_ms, sentences, speaking_ms
+from extendum.core.timing.way import Situation, handling_s, way_into
 
 
 class Said(NamedTuple):
@@ -122,8 +120,10 @@ def _why(this: Pass, piece: Piece, words_per_minute: int) -> Why:
 _LEADING = {
     Arrival.FIRST: SegmentKind.TRANSITION,
     Arrival.AGAIN: SegmentKind.TRANSITION,
+    Arrival.OTHER: SegmentKind.TRANSITION,
     Arrival.SWITCH: SegmentKind.SWITCH,
     Arrival.TURN: SegmentKind.TURN,
+    Arrival.OVER: SegmentKind.TURN,
     Arrival.SET: SegmentKind.TRANSITION,
 }
 
@@ -131,11 +131,11 @@ _LEADING = {
 def _arriving(this: Pass, before: Situation, style: CueStyle, filled: Facts) -> Iterator[Part]:
     """The way, as long as bodies, words and the reset take; the set-up once there; settling."""
     opening, way, reset = opening_of(this), way_into(this, before, style), reset_s(this)
-    moving = fill(opening.moving, filled)
-    said_ms = speaking_ms(moving, style.words_per_minute)
+    texts = ((CueKind.WAY, line_of_way(this, before, style)), (opening.kind, fill(opening.moving, filled)))
+    said = tuple(Said(kind, words) for kind, words in texts if words)
+    said_ms = sum(speaking_ms(one.text, style.words_per_minute) for one in said)
     way_ms = way.ms
-    seconds = ceil_s(max(way_ms, least_way_ms(this, said_ms)))
-    said = (Said(opening.kind, moving),) if moving else ()
+    seconds = ceil_s(max(way_ms, said_ms, reset * 1000))
     why = Why(reasons.way_reason, (this, way, str(before.stance.posture), said_ms, seconds, reset))
     yield Part(_LEADING[this.arrival], seconds, why, said, reset_s=reset, way_s=ceil_s(way_ms), words_ms=said_ms)
     settling = Piece(SegmentKind.SETTLE, settle_s(this, style))
@@ -147,10 +147,11 @@ def _cadence(this: Pass, before: Situation, style: CueStyle, filled: Facts) -> I
     cadence_s, settling_s = this.group.cadence_s, settle_s(this, style)
     room_ms = (cadence_s - settling_s) * 1000
     way, opening = way_into(this, before, style), opening_of(this)
-    texts = [(opening.kind, fill(opening.moving, filled)), (CueKind.THERE, fill(opening.there, filled))]
+    line = (CueKind.WAY, line_of_way(this, before, style))
+    texts = [line, (opening.kind, fill(opening.moving, filled)), (CueKind.THERE, fill(opening.there, filled))]
     short, rate = fill(this.item.words.short, filled), style.words_per_minute
     if short and sum(speaking_ms(text, rate) for _, text in texts) > room_ms:
-        texts = [(CueKind.SHORT, short)]
+        texts = [line, (CueKind.SHORT, short)]
     said, at, words_ms = [], 0, 0
     for kind, text in texts:
         for sentence in sentences(text):

@@ -7,9 +7,9 @@ from __future__ import annotations
 
 from extendum.core.model.dose import Breaths, Hold, Pulses, Reps, pass_seconds
 from extendum.core.model.item import Quiet, Talk
-from extendum.core.timing.durations import Way
 from extendum.core.timing.sequence import Arrival, Pass
 from extendum.core.timing.speech import ceil_s, sentences, speaking_ms, word_count
+from extendum.core.timing.way import Way
 
 
 def in_seconds(ms: int) -> str:
@@ -60,13 +60,20 @@ def way_reason(this: Pass, way: Way, before: str, said_ms: int, seconds: int, re
     return f"{seconds} s: " + ", ".join(needed)
 
 
-_BODY = {Arrival.SWITCH: "changing sides", Arrival.TURN: "changing direction", Arrival.SET: "getting back"}
+_BODY = {
+    Arrival.SWITCH: "changing sides",
+    Arrival.TURN: "changing direction",
+    Arrival.OVER: "changing sides and direction",
+    Arrival.SET: "getting back",
+}
 
 
 def _needed(this: Pass, way: Way, before: str) -> list[str]:
     if way.own_s:
         return [f"{way.own_s} s, as it really takes"]
-    body = _BODY.get(this.arrival, f"{before} to {this.item.move.posture}")
+    posture = this.item.move.posture
+    fresh = "to the other side" if this.arrival is Arrival.OTHER and before == posture else f"{before} to {posture}"
+    body = _BODY.get(this.arrival, fresh)
     told = [f"{body} {in_seconds(way.body_ms)}"] if way.body_ms else []
     return told + [f"{one.what} the {one.prop} {one.seconds} s" for one in way.handled if one.seconds]
 

@@ -43,10 +43,10 @@ class Work:
 
     def __init__(self, this: Pass, segment: Segment, part: Part, style: CueStyle, facts: Facts) -> None:
         """Facts are those of the pass; the part says which stage and value this is."""
-        self.this, self.segment, self.style, self.facts = this, segment, style, facts
+        self.this, self.segment, self.style, self.facts = this, segment, this.item.cued(style), facts
         self.stage = part.stage or 1
         self.dose: Dose = this.item.doses[self.stage - 1]
-        self.alternates = self.stage == 1 and self.this.item.move.sidedness.alternates
+        self.alternates = this.item.counts_sides(self.stage)
         self.total = rep_total(this.item, self.stage, part.value)
         self.start, self.end = segment.start_s * 1000, segment.end_s * 1000
         self.busy: list[tuple[int, int]] = []
@@ -64,7 +64,7 @@ class Work:
             yield from self._last_calls(beats)
         if isinstance(self.dose, Breaths):
             yield from self._say_breaths(beats)
-        if isinstance(self.dose, Reps) and self.alternates and self.this.item.words.each:
+        if self.alternates and self.this.item.words.each:
             yield from self._say_sides(beats, self.this.item.words.each)
         if calls_next and ends:
             yield self._next()
@@ -149,15 +149,18 @@ class Work:
         return {**self.facts, **sides_told(side, self.this.lead, self.style)}
 
     def _say_sides(self, beats: tuple[Beat, ...], words: str) -> Iterator[Placed]:
-        """The words of each change of sides, at the beginning of its rep."""
-        cycle = self.dose.cycle_ms
-        for n, beat in enumerate([one for one in beats if one.phase == "out"]):
-            lead = self.this.lead
+        """The words of each change of sides, as its rep or breath begins, or after the word for breathing in."""
+        cycle, lead = self.dose.cycle_ms, self.this.lead
+        first = self.dose.named_phases[0][0] if isinstance(self.dose, Reps | Breaths) else ""
+        for n, beat in enumerate([one for one in beats if one.phase == first]):
             text = fill(words, self._on(lead.other if n % 2 else lead))
-            if self._lasting(text) > cycle:
+            start = beat.start_ms
+            if isinstance(self.dose, Breaths) and n < self.style.say_breaths:
+                start += self._lasting("Breathe in.") + CUE_GAP_MS
+            if start + self._lasting(text) > beat.start_ms + cycle:
                 yield Unsaid(self._of(CueKind.EACH, n), text, "phase-shorter")
             else:
-                yield self._at(CueKind.EACH, n, self.start + beat.start_ms, text, Anchor.START)
+                yield self._at(CueKind.EACH, n, self.start + start, text, Anchor.START)
 
     def _next(self) -> Placed:
         text = f"Next, {self.facts['next']}."
