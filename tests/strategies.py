@@ -131,7 +131,10 @@ moves = st.builds(
             Sidedness.CROSSED_ALTERNATING,
             Sidedness.CROSSED_ALTERNATING,
             Sidedness.EACH_SIDE,
+            Sidedness.EACH_SIDE,
             Sidedness.CROSSED,
+            Sidedness.CROSSED,
+            Sidedness.EACH_DIRECTION,
             Sidedness.EACH_DIRECTION,
             Sidedness.EACH_SIDE_AND_DIRECTION,
             Sidedness.EACH_SIDE_AND_DIRECTION,
@@ -221,7 +224,11 @@ def move_items(draw, name, high=60):
 
 @st.composite
 def talks(draw, name):
-    kind = draw(st.sampled_from((*TalkKind, TalkKind.STATION, TalkKind.RECHECK, TalkKind.REST, TalkKind.PROPS)))
+    kind = draw(
+        st.sampled_from(
+            (*TalkKind, TalkKind.STATION, TalkKind.RECHECK, TalkKind.CHECK_IN, TalkKind.REST, TalkKind.PROPS)
+        )
+    )
     picks = (Prop("block"),) if kind is TalkKind.PROPS else ()
     words = draw(st.sampled_from(TALKS))
     keep, matters = draw(keeps), draw(st.sampled_from(Matters))

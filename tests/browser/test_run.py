@@ -7,7 +7,10 @@ from random import Random
 import pytest
 from playwright.sync_api import expect
 
-from extendum.core.edit.script_edits import add_move, new_script
+from extendum.core.edit.script_edits import add_group, add_move, new_script, set_group, set_move_item
+from extendum.core.model.dose import Breaths, Elastic, Reps
+from extendum.core.model.item import DirectionOrder, ReleaseAfter, Stage
+from extendum.core.model.section import SidePlan
 from extendum.core.run.actions import ACTIONS
 from extendum.core.run.fold import fold
 from extendum.core.run.state import Event
@@ -46,11 +49,25 @@ def plain(run):
     return told
 
 
-def test_the_browsers_fold_is_the_one_of_the_core(page, digging):
-    script = store.script_of(digging.head)
+def of_sides_and_ways():
+    """A class with a chain, directions that come first, breaths that alternate, further sets, and ways between."""
+    script = new_script("Sides and ways", 600)
+    for key in ("calf-lean", "standing-thigh-stretch", "half-kneeling-hip"):
+        script, _ = add_move(script, shipped_move(key))
+    script = add_group(set_group(script, "g1", side_plan=SidePlan.CHAIN, rounds=2), "s1")
+    script, turning = add_move(script, shipped_move("ankle-circles"))
+    by_way = DirectionOrder.DIRECTION_BY_DIRECTION
+    script = set_move_item(script, turning, direction_order=by_way, sets=2, release_after=ReleaseAfter.ONCE)
+    script, breathing = add_move(script, shipped_move("seated-march"))
+    return set_move_item(script, breathing, dose=Breaths(Elastic(2, 4, 6)), then=(Stage(Reps(Elastic(1, 3, 6))),))
+
+
+@pytest.mark.parametrize(("many", "whole"), [(200, False), (500, True)], ids=["of the demo", "of sides and ways"])
+def test_the_browsers_fold_is_the_one_of_the_core(page, digging, many, whole):
+    script = of_sides_and_ways() if whole else store.script_of(digging.head)
     steps = steps_of(script, compile_script(script))
     random = Random(8)  # noqa: S311 - the same sequences every time
-    sequences = [sequence(random, steps, n) for n in range(300)]
+    sequences = [sequence(random, steps, n) for n in range(many)]
     page.goto(f"/classes/{digging.pk}/stage/")
     expect(page.locator("#start")).to_be_enabled()
     theirs = page.evaluate(

@@ -33,7 +33,13 @@ def test_a_worked_example_lasts_as_long_as_worked_out_by_hand(name, seconds, pla
     given = json.loads(plain)
     group = {"id": "g", "items": given["items"], **given.get("group", {})}
     style = {"words_per_minute": 165, "settle_s": 3, **given.get("style", {})}
-    document = {"format": "extendum-class", "version": 3, "title": name, "style": style, "brief": given.get("brief", {})}
+    document = {
+        "format": "extendum-class",
+        "version": 3,
+        "title": name,
+        "style": style,
+        "brief": given.get("brief", {}),
+    }
     script = script_from({**document, "sections": [{"id": "s", "groups": [group]}]})
     assert compile_script(script).length_s == int(seconds)
 

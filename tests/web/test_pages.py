@@ -178,7 +178,20 @@ BRIEF = {
         ({"edit": "style", "style": "Brisk and counted"}, lambda s: s.style.last_calls == 2),
         (
             {"edit": "sides", "item": "i2", "sides": "alternating", "count_is": "in total", **SIDES},
-            lambda s: s.item("i2").even and (s.item("i2").sets, s.item("i2").rest_s) == (2, 15),
+            lambda s: s.item("i2").count_is == "in total" and (s.item("i2").sets, s.item("i2").rest_s) == (2, 15),
+        ),
+        (
+            {"edit": "sides", "item": "i2", "countdown": "5-1", "release_after": "once", "turn_s": "4", **SIDES},
+            lambda s: (s.item("i2").countdown, s.item("i2").release_after, s.item("i2").turn_s) == ("5-1", "once", 4),
+        ),
+        (
+            {"edit": "rig", "item": "i2", "prop": "wall", "rig": "at arm's length", "rerig_s": "6"},
+            lambda s: [(p.rig, p.rerig_s) for p in s.item("i2").move.props] == [("at arm's length", 6)],
+        ),
+        ({"edit": "say-way", "item": "i2"}, lambda s: not s.item("i2").say_way),
+        (
+            {"edit": "way-words", "before": "standing", "posture": "all fours", "way_words": "Down we go."},
+            lambda s: [one.words for one in s.style.way_words] == ["Down we go."],
         ),
         (
             {"edit": "words", "item": "i2", **WORDS, "prompt_0": "Slow.", "prompt_0_kind": "form", "prompt_1": ""},
@@ -200,6 +213,17 @@ def test_every_edit_does_what_it_says_and_can_be_undone(asking, stretch_class, f
     stretch_class.refresh_from_db()
     asking.post(reverse("step", args=[stretch_class.pk]), {"stamp": stretch_class.stamp, "which": "undo"})
     assert script(stretch_class) == before
+
+
+def test_ready_made_words_that_are_as_they_ship_are_not_the_classes_own(asking, stretch_class):
+    way = {"edit": "way-words", "before": "standing", "posture": "all fours"}
+    post(asking, stretch_class, **way, way_words="Down we go.")
+    stretch_class.refresh_from_db()
+    post(asking, stretch_class, **way, way_words="Come down onto all fours.")
+    assert script(stretch_class).style.way_words == ()
+    stretch_class.refresh_from_db()
+    refused = post(asking, stretch_class, edit="way-words", before="standing", posture="lunge", way_words="Step.")
+    assert refused.status_code == 422
 
 
 def test_the_edits_above_are_all_but_those_told_elsewhere():

@@ -49,6 +49,11 @@ def plain_of(script: Script) -> dict[str, Any]:
     return {"format": FORMAT, "version": VERSION, **to_plain(script)}
 
 
+def version_of(text: str | bytes) -> int:
+    """The version of a document whose text `loads` reads."""
+    return cast(int, read_json(text)["version"])
+
+
 def loads(text: str | bytes) -> Script:
     """A script from the text of a document; RefusedError says where it is wrong."""
     return script_from(read_json(text))

@@ -43,6 +43,7 @@ urlpatterns = [
     path("classes/<int:pk>/words/speech/", words.speech, name="speech"),
     path("classes/<int:pk>/words/calibrate/", words.calibrate, name="calibrate"),
     path("classes/<int:pk>/rename/", shelf.rename, name="rename"),
+    path("classes/<int:pk>/length-known/", shelf.length_known, name="length-known"),
     path("classes/<int:pk>/duplicate/", shelf.duplicate, name="duplicate"),
     path("classes/<int:pk>/archive/", shelf.archive, name="archive"),
     path("classes/<int:pk>/mend/", shelf.mend, name="mend"),

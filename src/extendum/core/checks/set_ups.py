@@ -13,6 +13,7 @@ from extendum.core.edit.script_edits import remove_section
 from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.section import Role
 from extendum.core.model.timeline import SegmentKind
+from extendum.core.timing.layout import ways_told
 from extendum.core.timing.speech import sentences, word_count
 
 #: Words of a set-up that is said again in full, from which on it is worth a short form.
@@ -115,8 +116,9 @@ def posture_unsaid(subject: Subject) -> Iterator[Found]:
     said: dict[str, str] = {}
     for cue in subject.spoken_ways:
         said.setdefault(cue.of.item, cue.text)
-    silenced = {item.id: subject.way_unsaid(item) for item in subject.moves if not item.say_way}
-    silenced = {item: line for item, line in silenced.items() if line}
+    quiet = [item.id for item in subject.moves if not item.say_way]
+    told = ways_told(subject.script) if quiet else {}
+    silenced = {item: told[item].words for item in quiet if item in told}
     names = {item.id: item.name for item in subject.moves}
     if silenced:
         yield Found(

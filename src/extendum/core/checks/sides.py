@@ -235,7 +235,8 @@ def side_of_none(subject: Subject) -> Iterator[Found]:
 
 def _talks_of_none(subject: Subject) -> Iterator[Found]:
     """Talks that speak of a side outside of a chain, where there is none."""
-    chained = {i.id for s in subject.script.sections for g in s.groups if g.side_plan is SidePlan.CHAIN for i in g.items}
+    groups = (group for section in subject.script.sections for group in section.groups)
+    chained = {item.id for group in groups if group.side_plan is SidePlan.CHAIN for item in group.items}
     for talk in subject.talks:
         own = [text for text in subject.texts[talk.id] if mentions(text.words, {"side", "other"})]
         if own and talk.id not in chained:

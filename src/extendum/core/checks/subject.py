@@ -15,9 +15,6 @@ from extendum.core.model.section import Section
 from extendum.core.model.timeline import Cue, CueKind, Segment, Timeline
 from extendum.core.moves.objections import Objection, objections_to
 from extendum.core.outputs.coverage import Coverage, coverage
-from extendum.core.timing.durations import line_unsaid
-from extendum.core.timing.layout import Laid, lay_out
-from extendum.core.timing.sequence import Pass
 
 #: From this pace on a group counts as slow: it needs the easier option, and few changes of level.
 SLOW_PERCENT = 125
@@ -94,19 +91,6 @@ class Subject:
     def spoken_ways(self) -> Iterator[Cue]:
         """The ready-made words for the way to another support that are said."""
         return (cue for cue in self.timeline.cues if cue.kind is CueKind.WAY)
-
-    def way_unsaid(self, item: MoveItem) -> str:
-        """The words for the way to another support that an item keeps quiet about; empty where it says them itself."""
-        lines = (
-            line_unsaid(one.step, one.before, self.style)
-            for one in self._laid
-            if isinstance(one.step, Pass) and one.step.item.id == item.id
-        )
-        return next(filter(None, lines), "")
-
-    @cached_property
-    def _laid(self) -> list[Laid]:
-        return lay_out(self.script)
 
     @cached_property
     def texts(self) -> dict[str, list[Text]]:

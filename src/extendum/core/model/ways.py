@@ -64,10 +64,11 @@ _STRAIGHT = {
 
 def usual_way_words(before: Posture, posture: Posture) -> str:
     """The words that ship for the way from one posture to another; none where the support stays the same."""
-    return _STRAIGHT.get((before, posture)) or _usual(Base.of(before), posture)
+    return _STRAIGHT.get((before, posture)) or usual_words_from(Base.of(before), posture)
 
 
-def _usual(before: Base, posture: Posture) -> str:
+def usual_words_from(before: Base, posture: Posture) -> str:
+    """The words that ship for the way from a support into a posture."""
     to = Base.of(posture)
     if before is to:
         return ""

@@ -11,15 +11,16 @@ from extendum.core.model.body import Side
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import MoveItem, Talk
 from extendum.core.model.script import Script
-from extendum.core.model.style import RATES
+from extendum.core.model.style import RATES, CueStyle
 from extendum.core.model.timeline import CueKind, Mode, Segment, Timeline
 from extendum.core.model.words import fill
+from extendum.core.timing.durations import line_of_way
 from extendum.core.timing.facts import sides_told
 from extendum.core.timing.layout import Laid, lay_out
 from extendum.core.timing.parts import talk_ms
 from extendum.core.timing.sequence import Arrival, Pass
 from extendum.core.timing.speech import SENTENCE_MS, ceil_s, sentences, speaking_ms, word_count
-from extendum.core.timing.way import way_into
+from extendum.core.timing.way import Situation, way_into
 
 #: Read aloud once to find the speaking rate of a person.
 SAMPLE = (
@@ -30,15 +31,17 @@ SAMPLE = (
 )
 #: The same reminder said more often than this is too often.
 REMINDERS_MOST = 4
-_FIELDS = {
-    "moving": Arrival.FIRST,
-    "there": Arrival.FIRST,
-    "short": Arrival.AGAIN,
-    "switch": Arrival.SWITCH,
-    "turn": Arrival.TURN,
+#: Each text with the arrivals that it is said at; None for every pass.
+_FIELDS: dict[str, tuple[Arrival, ...] | None] = {
+    "moving": (Arrival.FIRST,),
+    "there": (Arrival.FIRST,),
+    "short": (Arrival.AGAIN, Arrival.OTHER),
+    "switch": (Arrival.SWITCH, Arrival.OTHER, Arrival.OVER),
+    "turn": (Arrival.TURN, Arrival.OVER),
+    "again": (Arrival.SET,),
     "each": None,
     "release": None,
-    "demonstration": Arrival.FIRST,
+    "demonstration": (Arrival.FIRST,),
 }
 #: Texts that are said while something else takes its time: only what is longer pushes the work.
 _ON_THE_WAY = ("moving", "short", "switch", "turn")
@@ -132,17 +135,19 @@ def readings(script: Script) -> dict[str, list[Reading]]:
 
 
 def _of_field(script: Script, item: MoveItem, name: str, own: list[Laid]) -> Reading | None:
-    arrival, words = _FIELDS[name], getattr(item.words, name)
+    arrivals, words = _FIELDS[name], getattr(item.words, name)
     if name == "each":
         return _of_each(script, item, own) if words or item.move.sidedness.alternates else None
-    which = [one for one in own if isinstance(one.step, Pass) and arrival in (None, one.step.arrival)]
+    which = [one for one in own if isinstance(one.step, Pass) and (arrivals is None or one.step.arrival in arrivals)]
     asked = bool(which) and (name != "demonstration" or item.demonstrate_s > 0)
-    if not words and not asked:
+    if not asked and (not words or name == "again"):
         return None
     room: int | None = None
     if name in _ON_THE_WAY and which:
-        ways = (way_into(one.step, one.before, script.style).ms for one in which if isinstance(one.step, Pass))
-        room = min(ways) or None  # nobody moves: the words have a time of their own
+        # Where nobody moves, the words have a time of their own.
+        room = min(_room_ms(one.step, one.before, script.style) for one in which if isinstance(one.step, Pass)) or None
+    elif name == "again":
+        room = item.rest_s * 1000 or None
     elif name == "release":
         room = item.move.slow_rise_s * 1000 or None
     elif name == "demonstration":
@@ -150,15 +155,22 @@ def _of_field(script: Script, item: MoveItem, name: str, own: list[Laid]) -> Rea
     return _reading(script, item, name, words, which or own, room)
 
 
+def _room_ms(this: Pass, before: Situation, style: CueStyle) -> int:
+    """Milliseconds of a way that are left for the item's own words; 0 where there is none."""
+    line_ms = speaking_ms(line_of_way(this, before, style), style.words_per_minute)
+    return max(0, way_into(this, before, style).ms - line_ms)
+
+
 def _of_each(script: Script, item: MoveItem, own: list[Laid]) -> Reading:
     """The words of each change of sides, as they are said on either; they have the time of one rep."""
-    words, style = item.words.each, script.style
+    words, style = item.words.each, item.cued(script.style)
     passes = [one for one in own if isinstance(one.step, Pass)]
     said: list[tuple[str, str]] = []
     for one in passes[:1]:
         lead = one.step.lead if isinstance(one.step, Pass) else style.lead_side
         for side in (lead, lead.other):
-            said.append((str(side), fill(words, {**one.facts, **sides_told(side, lead, style)})))
+            told = one.step.item.words.each if isinstance(one.step, Pass) else words
+            said.append((str(side), fill(told, {**one.facts, **sides_told(side, lead, style)})))
     longest = max((speaking_ms(text, style.words_per_minute) for _, text in said), default=0)
     return Reading(item.id, "each", words, tuple(said), longest, item.dose.cycle_ms, tuple(literal_sides(words)))
 
@@ -168,10 +180,18 @@ def _reading(script: Script, item: MoveItem, name: str, words: str, own: list[La
     for one in own:
         if isinstance(one.step, Pass):
             label = " ".join(filter(None, (str(one.step.side), one.step.direction)))
-            said.setdefault(label, fill(words, one.facts))
+            said.setdefault(label, fill(_text(one.step.item, name), one.facts))
     longest = max((speaking_ms(text, script.style.words_per_minute) for text in said.values()), default=0)
     literal = tuple(literal_sides(words)) if item.move.sided or item.alternates else ()
     return Reading(item.id, name, words, tuple(said.items()), longest, room, literal)
+
+
+def _text(item: MoveItem, name: str) -> str:
+    """A text of an item as it is taught, with what stands in for its props."""
+    if name.startswith("stage-"):
+        return item.then[int(name.removeprefix("stage-")) - 2].words
+    text: str = getattr(item.words, name)
+    return text
 
 
 @dataclass(frozen=True, slots=True)

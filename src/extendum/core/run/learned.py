@@ -37,6 +37,7 @@ class Taught(StrEnum):
     RATE = "rate"
     WAY = "way"
     SWITCH = "switch"
+    TURN = "turn"
     TALK = "talk"
     TARGET = "target"
 
@@ -79,6 +80,8 @@ def learn(script: Script, some: Iterable[Lesson]) -> Script:
                 script = set_move_item(script, lesson.item, way_s=lesson.real)
             case Taught.SWITCH:
                 script = set_move_item(script, lesson.item, switch_s=lesson.real)
+            case Taught.TURN:
+                script = set_move_item(script, lesson.item, turn_s=lesson.real)
             case Taught.TARGET:
                 script = set_target(script, lesson.real)
             case Taught.TALK:
@@ -117,6 +120,8 @@ def _ways(script: Script, measured: Measured) -> Iterator[Lesson]:
         here = [(segment, ms) for segment, ms in measured if segment.item == item.id and item.id not in cadence]
         first = [one for one in here if one[0].kind is SegmentKind.TRANSITION and _is_first(one[0])]
         switches = [one for one in here if one[0].kind is SegmentKind.SWITCH]
+        turns = [one for one in here if one[0].kind is SegmentKind.TURN]
+        yield from _way(item, Taught.TURN, f"Changing direction in {item.name}", turns)
         yield from _way(item, Taught.WAY, f"Getting to {item.name}", first)
         yield from _way(item, Taught.SWITCH, f"Changing sides in {item.name}", switches)
 

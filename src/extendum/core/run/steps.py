@@ -10,6 +10,7 @@ from extendum.core.model.dose import COUNTED
 from extendum.core.model.item import MoveItem
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import Segment, SegmentKind, Timeline
+from extendum.core.timing.sequence import named_direction
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,7 +40,7 @@ def pass_of(segment: Segment) -> str:
 def steps_of(script: Script, timeline: Timeline) -> tuple[Step, ...]:
     """The steps of a compiled class."""
     moves = {item.id: item for item in script.moves()}
-    partners = _partners(timeline)
+    partners = _partners(timeline, moves)
     found = []
     for segment in timeline.segments:
         item = moves.get(segment.item)
@@ -66,17 +67,26 @@ def _unit_ms(item: MoveItem | None, segment: Segment) -> int:
     return dose.cycle_ms if isinstance(dose, COUNTED) else 0
 
 
-def _partners(timeline: Timeline) -> Mapping[str, str]:
+def _partners(timeline: Timeline, moves: Mapping[str, MoveItem]) -> Mapping[str, str]:
     """For the work on the first side, the same work on the other: the n-th of its item, round, stage and direction."""
     waiting: dict[tuple[object, ...], list[Segment]] = {}
     found: dict[str, str] = {}
     for segment in timeline.segments:
         if not segment.kind.works or segment.side not in (Side.LEFT, Side.RIGHT):
             continue
-        key = (segment.item, segment.round, segment.stage, segment.direction, segment.kind)
+        key = (segment.item, segment.round, segment.stage, _direction(moves, segment), segment.kind)
         firsts = waiting.get((*key, segment.side.other), [])
         if firsts:
             found[firsts.pop(0).id] = segment.id
         else:
             waiting.setdefault((*key, segment.side), []).append(segment)
     return found
+
+
+def _direction(moves: Mapping[str, MoveItem], segment: Segment) -> int:
+    """The place of a direction among those of its move: its name may be another one on the other side."""
+    item, side = moves.get(segment.item), segment.side
+    if segment.direction is None or item is None or side is None:
+        return 0
+    names = [named_direction(item, one, side) for one in item.move.directions]
+    return names.index(segment.direction) if segment.direction in names else 0

@@ -33,11 +33,13 @@ class Cause(StrEnum):
     """Why a class lasts otherwise now."""
 
     SECOND_SIDE = "the way to the second side is counted"
+    SHORT_SIDE = "the second side of a chain is announced in fewer words"
     EACH_SIDE = "breaths and later parts that alternate are counted for each side"
     ANNOUNCED = "each further set is announced"
-    SAID = "the words for the way to the floor, a chair or your feet are counted"
+    SAID = "how to get to the floor, to a chair or up again is said"
     TURNS = "the class stays in the move while it changes direction"
     PROPS = "props that stay in place, or are not at hand, take no time"
+    RIGGED = "putting a prop on otherwise is counted"
     TAPER = "the totals of later rounds are rounded once"
     RELEASE = "coming out is said once, after the last direction"
 
@@ -75,7 +77,8 @@ def corrected_words(found: Mapping[Cause, int]) -> str:
     if not total:
         return ""
     single = len(found) == 1
-    causes = [f"{cause}" if single else f"{cause} ({seconds:+d} s)" for cause, seconds in found.items()]
+    told = sorted(found.items(), key=lambda one: -abs(one[1]))
+    causes = [f"{cause}" if single else f"{cause} ({seconds:+d} s)" for cause, seconds in told]
     return f"Now {abs(total)} s {'longer' if total > 0 else 'shorter'}: {'; '.join(causes)}.".replace("-", "\u2212")
 
 
@@ -94,21 +97,24 @@ def _differences(one: Laid, this: Pass, item: MoveItem, then: _Then, style: CueS
     said_ms = speaking_ms(fill(item.words.release, one.facts), style.words_per_minute)
     yield Cause.RELEASE, by_kind.get(SegmentKind.RELEASE, 0) - max(item.move.slow_rise_s, ceil_s(said_ms))
     if not keeps_cadence(this):
-        yield _cause(this, one, style), by_kind.get(None, 0) - _arriving(this, item, then, style, one.facts)
+        more_s = by_kind.get(None, 0) - _arriving(this, item, then, style, one.facts)
+        yield _cause(this, one, style, more_s), more_s
 
 
 _ARRIVING = (SegmentKind.TRANSITION, SegmentKind.SWITCH, SegmentKind.TURN, SegmentKind.SETUP)
 
 
-def _cause(this: Pass, one: Laid, style: CueStyle) -> Cause:
+def _cause(this: Pass, one: Laid, style: CueStyle, more_s: int) -> Cause:
     match this.arrival:
         case Arrival.OTHER:
-            return Cause.SECOND_SIDE
+            return Cause.SECOND_SIDE if more_s > 0 else Cause.SHORT_SIDE
         case Arrival.SET:
             return Cause.ANNOUNCED
         case Arrival.TURN | Arrival.SWITCH:
             return Cause.TURNS
-    return Cause.SAID if line_of_way(this, one.before, style) else Cause.PROPS
+    if more_s < 0:
+        return Cause.PROPS
+    return Cause.SAID if line_of_way(this, one.before, style) else Cause.RIGGED
 
 
 def _worked(this: Pass, item: MoveItem, style: CueStyle, *, twice: bool) -> int:

@@ -4,14 +4,22 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from extendum.core.model.body import Side, Stance
+from extendum.core.model.body import Base, Posture, Side, Stance
 from extendum.core.model.item import Talk
 from extendum.core.model.script import Script
 from extendum.core.model.style import CueStyle
 from extendum.core.model.timeline import SegmentKind
 from extendum.core.timing.at_hand import as_taught
-from extendum.core.timing.durations import Facts, pass_s, still_s
-from extendum.core.timing.facts import facts_along, pass_facts, says_minutes, shared_facts, side_facts, sides_told, whole_minutes
+from extendum.core.timing.durations import Facts, line_unsaid, pass_s, still_s
+from extendum.core.timing.facts import (
+    facts_along,
+    pass_facts,
+    says_minutes,
+    shared_facts,
+    side_facts,
+    sides_told,
+    whole_minutes,
+)
 from extendum.core.timing.parts import Part, pass_parts, still_parts, talk_ms
 from extendum.core.timing.sequence import Pass, Step, Still, sequence
 from extendum.core.timing.speech import ceil_s
@@ -65,6 +73,31 @@ def talk_needs_s(script: Script, item_id: str) -> int:
     """Whole seconds that a talk needs for all its words, in the round where they last longest; 0 for any other item."""
     own = ((one.step.item, one.facts) for one in lay_out(script) if one.step.item.id == item_id)
     return ceil_s(max((talk_ms(t, facts, script.style) for t, facts in own if isinstance(t, Talk)), default=0))
+
+
+class WayTold(NamedTuple):
+    """The words for the way to another support into an item: from where, the posture, and the words."""
+
+    before: Base
+    posture: Posture
+    words: str
+
+    @property
+    def origin(self) -> str:
+        """Where the class comes from, as a sentence names it."""
+        return {Base.CHAIR: "a chair", Base.FLOOR: "the floor"}.get(self.before, self.before.value)
+
+
+def ways_told(script: Script) -> dict[str, WayTold]:
+    """The first such words of each item whose own words do not send people there, said or kept quiet, by its id."""
+    found: dict[str, WayTold] = {}
+    for one in lay_out(script):
+        if isinstance(one.step, Pass) and one.step.item.id not in found:
+            words = line_unsaid(one.step, one.before, script.style)
+            if words:
+                before, posture = Base.of(one.before.stance.posture), one.step.item.move.posture
+                found[one.step.item.id] = WayTold(before, posture, words)
+    return found
 
 
 def length_of(script: Script) -> int:

@@ -23,7 +23,7 @@ from extendum.web.classes.desk import notice
 from extendum.web.classes.models import StretchClass
 from extendum.web.classes.own import Own
 from extendum.web.classes.posted import read_edit
-from extendum.web.classes.posted_brief import PROPS, told_props, with_audience
+from extendum.web.classes.posted_brief import PROPS, told_props, told_stand_ins, with_audience
 from extendum.web.shared.asked import Asked
 from extendum.web.shared.forms import options, whole
 
@@ -63,6 +63,7 @@ def form_context(of: StretchClass, script: Script, own: Own) -> dict[str, Any]:
         "starts": options(Posture, script.start_posture),
         "props": _prop_rows(script),
         "other_props": told_props(brief.props),
+        "stand_ins": told_stand_ins(brief.props),
         "areas": [(region, region in brief.areas) for region in Region],
         "nexts": options(WhatNext, brief.before),
         "conditions": [(one, one in brief.conditions) for one in Condition],

@@ -17,6 +17,9 @@ class StretchClass(models.Model):
     changed_at = models.DateTimeField(default=timezone.now)
     taught_at = models.DateTimeField(null=True)
     archived_at = models.DateTimeField(null=True)
+    counted_by = models.PositiveSmallIntegerField(
+        default=0, help_text="the version of the document whose length the owner knows; 0: of an early one"
+    )
 
     class Meta:
         indexes = [models.Index(fields=["owner", "archived_at", "-changed_at"], name="shelf")]

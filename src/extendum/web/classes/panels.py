@@ -9,17 +9,29 @@ from extendum.core.edit.script_edits import usual_step
 from extendum.core.model.body import Side
 from extendum.core.model.brief import Priority
 from extendum.core.model.dose import KINDS, Dose, Hold, Manner, Reps, Timed
-from extendum.core.model.item import CountIs, Item, Keep, Matters, MoveItem, SetOrder, Talk, TalkKind
+from extendum.core.model.item import (
+    CountIs,
+    DirectionOrder,
+    Item,
+    Keep,
+    Matters,
+    MoveItem,
+    ReleaseAfter,
+    SetOrder,
+    Talk,
+    TalkKind,
+)
 from extendum.core.model.move import Sidedness
 from extendum.core.model.script import Script
 from extendum.core.model.section import Group, SidePlan
 from extendum.core.model.style import Countdown, CueStyle, Facing, HoldConvention, SideNames, Teaching
 from extendum.core.model.timeline import Timeline, clock
-from extendum.core.model.words import CLASS_PLACEHOLDERS, PLACEHOLDERS, PromptKind, fill
+from extendum.core.model.words import CLASS_PLACEHOLDERS, PLACEHOLDERS, TALK_PLACEHOLDERS, PromptKind, fill
 from extendum.core.moves.objections import concerns, objections
 from extendum.core.moves.suggest import stand_ins
 from extendum.core.outputs.wording import literal_sides
 from extendum.core.timing.facts import pass_facts
+from extendum.core.timing.layout import ways_told
 from extendum.core.timing.sequence import Arrival, Pass, passes_of, sequence
 from extendum.core.timing.speech import speaking_ms
 from extendum.draw.band import draw_dose_band
@@ -102,7 +114,9 @@ def _item_panel(script: Script, timeline: Timeline, item: Item) -> dict[str, Any
     if isinstance(item, Talk):
         needs = speaking_ms(item.words, script.style.words_per_minute) / 1000
         found |= {"needs": f"{needs:.1f}", "overruns": needs > item.quantity.value}
-        found |= {"placeholders": [p for p in PLACEHOLDERS if p in CLASS_PLACEHOLDERS]}
+        chained = any(g.side_plan is SidePlan.CHAIN for s in script.sections for g in s.groups if item in g.items)
+        usable = TALK_PLACEHOLDERS if chained else CLASS_PLACEHOLDERS
+        found |= {"placeholders": [p for p in PLACEHOLDERS if p in usable], "in_chain": chained}
         found |= {"talk_kinds": options(TalkKind, item.kind), "handles": item.kind is TalkKind.PROPS}
         found |= {"picks_up": ", ".join(p.name for p in item.picks_up), "puts_down": ", ".join(item.puts_down)}
     if isinstance(item, MoveItem):
@@ -132,7 +146,8 @@ def _stage(item: MoveItem, number: int, dose: Dose) -> dict[str, Any]:
 
 def pass_words(this: Pass) -> str:
     """A pass in a few words: ``left``, ``right, backward``, ``both, round 2``."""
-    told = [str(this.side), this.direction or ""]
+    side = f"{this.lead} and {this.lead.other} in turn" if this.item.alternates else str(this.side)
+    told = [side, this.direction or ""]
     told += [f"set {this.set_number}"] if this.item.sets > 1 else []
     told += [f"round {this.round}"] if this.group.rounds > 1 else []
     return ", ".join(filter(None, told))
@@ -148,6 +163,12 @@ def _move_panel(script: Script, item: MoveItem) -> dict[str, Any]:
         "count_is": options(CountIs, item.count_is),
         "set_orders": options(SetOrder, item.set_order),
         "facings": options(Facing, item.facing),
+        "direction_orders": options(DirectionOrder, item.direction_order) if _both_ways(item) else [],
+        "by_direction": item.move.sidedness.by_direction,
+        "releases": options(ReleaseAfter, item.release_after) if len(own) > 1 or item.sets > 1 else [],
+        "countdowns": options(Countdown, item.countdown),
+        "side_names": options(SideNames, item.side_names) if item.move.sided or item.alternates else [],
+        "way": ways_told(script).get(item.id),
         "in_chain": any(p.group.side_plan is SidePlan.CHAIN for p in own),
         "order": [pass_words(p) for p in own],
         "words": _word_fields(script, item, own),
@@ -162,12 +183,17 @@ def _move_panel(script: Script, item: MoveItem) -> dict[str, Any]:
     }
 
 
+def _both_ways(item: MoveItem) -> bool:
+    return item.move.sided and item.move.sidedness.by_direction
+
+
 _WORD_FIELDS = (
     ("moving", "While moving"),
     ("there", "Once there"),
     ("short", "Short, later on"),
     ("switch", "At the switch"),
     ("turn", "Change of direction"),
+    ("again", "Before a further set"),
     ("each", "As each side comes"),
     ("release", "Release"),
     ("demonstration", "While showing it"),
@@ -177,9 +203,10 @@ _WORD_FIELDS = (
 def _word_fields(script: Script, item: MoveItem, own: list[Pass]) -> list[dict[str, Any]]:
     """The texts of a move that its passes use, or that already say something, with their speaking time."""
     used = {"moving", "there", "release"}
-    used |= {"short"} if any(p.arrival is Arrival.AGAIN for p in own) else set()
+    used |= {"short"} if any(p.arrival in (Arrival.AGAIN, Arrival.OTHER) for p in own) else set()
     halved = any(isinstance(dose, Timed) and dose.manner is Manner.HALVES for dose in item.doses)
     used |= {"switch"} if item.move.sided or halved else set()
+    used |= {"again"} if item.sets > 1 else set()
     used |= {"turn"} if item.move.sidedness.by_direction else set()
     used |= {"each"} if item.move.sidedness.alternates else set()
     used |= {"demonstration"} if item.demonstrate_s else set()
@@ -187,7 +214,7 @@ def _word_fields(script: Script, item: MoveItem, own: list[Pass]) -> list[dict[s
     shown = []
     for name, label in _WORD_FIELDS:
         words = getattr(item.words, name)
-        if name in used or words:
+        if name in used or (words and name != "again"):
             which = next((p for p in own if p.arrival is _ARRIVES.get(name)), own[0] if own else None)
             spoken = fill(words, pass_facts(which, script.style, facts)) if which else words
             ms = speaking_ms(spoken, script.style.words_per_minute)

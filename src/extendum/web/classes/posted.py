@@ -19,7 +19,7 @@ from extendum.core.model.brief import Priority
 from extendum.core.model.errors import ExtendumError, RefusedError
 from extendum.core.model.limits import whole_number
 from extendum.core.model.script import Script
-from extendum.core.model.section import Group, PassRef, Pin, Role, SidePlan
+from extendum.core.model.section import Group, PassRef, Pin, Role, SidePlan, ways_of
 from extendum.core.model.style import Countdown, CueStyle, HoldConvention, SideNames, Teaching
 from extendum.core.model.timeline import clock, parse_clock
 from extendum.core.order.section_order import apply_order, section_of, set_pins
@@ -102,28 +102,34 @@ def _find_group(script: Script, group_id: str) -> Group:
     raise RefusedError("group", "a group of this class", group_id)
 
 
-_PASS = re.compile(r"^([0-9]+)\s*(l|r|left|right|both)?$", re.I)
+_PASS = re.compile(r"^([0-9]+)(?:\s*(l|r|left|right|both)\b)?\s*(.*)$", re.I)
 
 
 def _passes(typed: str, group: Group) -> tuple[PassRef, ...]:
-    """Passes as they are typed: numbers of the group's items with a side, ``1 left, 2, 1 right``."""
+    """Passes as they are typed: numbers of the group's items with side and direction: ``1 left up, 2, 1 right``."""
     found = []
     for part in filter(None, (one.strip() for one in re.split(r"[,;\n]", typed))):
         match = _PASS.match(part)
         number = whole_number(match.group(1), 1, len(group.items)) if match else None
         if match is None or number is None:
             must = f"numbers from 1 to {len(group.items)} with a side, such as 1 left, 2, 1 right"
+            must += ", and a direction where it is only one of two"
             raise RefusedError("passes", must, part)
         side = {"l": Side.LEFT, "r": Side.RIGHT}.get((match.group(2) or "both")[0].lower(), Side.BOTH)
-        found.append(PassRef(group.items[number - 1].id, side))
+        item, way = group.items[number - 1], match.group(3).strip()
+        if way and way not in ways_of(item):
+            must = f"a direction of {item.name}: {', '.join(ways_of(item))}" if any(ways_of(item)) else "no direction"
+            raise RefusedError("passes", must, way)
+        found.append(PassRef(item.id, side, way))
     return tuple(found)
 
 
 def passes_typed(group: Group) -> str:
     """The passes of an interleaved group as they are typed."""
     numbers = {item.id: n for n, item in enumerate(group.items, 1)}
-    told = [f"{numbers[ref.item]}{'' if ref.side is Side.BOTH else f' {ref.side}'}" for ref in group.passes]
-    return ", ".join(told)
+    sides = {Side.BOTH: ""}
+    told = [f"{numbers[ref.item]} {sides.get(ref.side, ref.side)} {ref.direction}".split() for ref in group.passes]
+    return ", ".join(map(" ".join, told))
 
 
 def _add_group(form: Form, script: Script) -> Edit:

@@ -55,7 +55,25 @@ def _at_hand(form: Form) -> tuple[AtHand, ...]:
         if name in many(form, "prop") or name in typed:
             like = [*many(form, f"{name}_is"), typed.pop(name, "")]
             found.append(AtHand(name, ", ".join(filter(None, like))))
-    return (*found, *(AtHand(name, like) for name, like in typed.items()))
+    found += [AtHand(name, like) for name, like in typed.items()]
+    serves = dict(_serves(one) for one in re.split(r"[,;\n]", form.get("stand_ins", "")) if one.strip())
+    found += [AtHand(name) for name in serves if name not in {one.name for one in found}]
+    return tuple(replace(one, counts_as=serves.get(one.name, "")) for one in found)
+
+
+_SERVES = re.compile(r"^\s*(?:an?\s+)?(.+?)\s+(?:counts\s+)?as\s+(?:an?\s+)?(.+?)\s*$", re.I)
+
+
+def _serves(typed: str) -> tuple[str, str]:
+    match = _SERVES.match(typed)
+    if match is None:
+        raise RefusedError("stand-ins", "a thing and what it serves as, such as “a towel as a strap”", typed.strip())
+    return match.group(1), match.group(2)
+
+
+def told_stand_ins(props: tuple[AtHand, ...]) -> str:
+    """What serves as another thing, as it is typed."""
+    return "; ".join(f"{one.name} as {one.counts_as}" for one in props if one.counts_as)
 
 
 def _told(typed: str) -> tuple[str, str]:
@@ -71,7 +89,7 @@ def told_props(props: tuple[AtHand, ...]) -> str:
     for one in props:
         ticks = PROPS.get(one.name, ())
         like = ", ".join(said for said in re.split(r"\s*,\s*", one.like) if said and said not in ticks)
-        if one.name not in PROPS or like:
+        if (one.name not in PROPS and not one.counts_as) or like:
             parts.append(f"{one.name}: {like}" if like else one.name)
     return "; ".join(parts)
 

@@ -3,17 +3,22 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import Any
+from enum import StrEnum
+from typing import Any, TypeVar
 
 from extendum.core.edit import script_edits as edit
+from extendum.core.edit.way_edits import set_rig, set_way_words
+from extendum.core.model.body import Base, Posture
 from extendum.core.model.dose import Elastic, Hold, as_kind, describe
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import (
     CountIs,
+    DirectionOrder,
     Keep,
     Matters,
     MoveItem,
     Quiet,
+    ReleaseAfter,
     SetOrder,
     Stage,
     Talk,
@@ -22,7 +27,7 @@ from extendum.core.model.item import (
 )
 from extendum.core.model.move import Prop, Sidedness
 from extendum.core.model.script import Script
-from extendum.core.model.style import Facing
+from extendum.core.model.style import Countdown, Facing, SideNames
 from extendum.core.model.words import Prompt, PromptKind, Words
 from extendum.web.shared.dose_forms import detailed, elastic_from
 from extendum.web.shared.forms import Edit, Form, choice, optional_side, rows, whole
@@ -132,9 +137,15 @@ def _sides(form: Form, script: Script) -> Edit:
         sets=whole(form, "sets"),
         rest_s=whole(form, "rest_s"),
         set_order=choice(SetOrder, form, "set_order", item.set_order),
+        direction_order=choice(DirectionOrder, form, "direction_order", item.direction_order),
+        release_after=choice(ReleaseAfter, form, "release_after", item.release_after),
+        countdown=_own(Countdown, form, "countdown", item.countdown),
+        side_names=_own(SideNames, form, "side_names", item.side_names),
         demonstrate_s=whole(form, "demonstrate_s"),
         way_s=whole(form, "way_s"),
         switch_s=whole(form, "switch_s"),
+        turn_s=whole(form, "turn_s") if "turn_s" in form else item.turn_s,
+        say_way="say_way" in form,
         facing=choice(Facing, form, "facing", item.facing),
         between="between" in form,
         self_led="self_led" in form,
@@ -143,7 +154,41 @@ def _sides(form: Form, script: Script) -> Edit:
     return Edit(lambda s: edit.replace_items(s, {item.id: changed}), label, f"{item.id}.sides")
 
 
-_TEXTS = ("moving", "there", "short", "switch", "turn", "each", "release", "demonstration")
+Chosen = TypeVar("Chosen", bound=StrEnum)
+
+
+def _own(kind: type[Chosen], form: Form, name: str, now: Chosen | None) -> Chosen | None:
+    """What an item has of its own, or None where the form leaves it to the class."""
+    if name not in form:
+        return now
+    return choice(kind, form, name, next(iter(kind))) if form[name] else None
+
+
+def _rig(form: Form, script: Script) -> Edit:
+    """How a prop is held or put, and how long it takes to change that."""
+    item, prop, rig = _move(script, form["item"]), form.get("prop", ""), form.get("rig", "").strip()
+    rerig_s = whole(form, "rerig_s")
+    label = f"{item.name}: {prop} {rig}".rstrip()
+    return Edit(lambda s: set_rig(s, item.id, prop, rig, rerig_s), label, f"{item.id}.rig.{prop}")
+
+
+def _say_way(form: Form, script: Script) -> Edit:
+    """Whether the ready-made words for the way into an item are said."""
+    item = _move(script, form["item"])
+    say = not item.say_way
+    told = "the way is said" if say else "quiet about the way"
+    return Edit(lambda s: edit.set_move_item(s, item.id, say_way=say), f"{item.name}: {told}")
+
+
+def _way_words(form: Form, script: Script) -> Edit:
+    """The class's own words for the way from a support into a posture."""
+    before, posture = choice(Base, form, "before", Base.STANDING), choice(Posture, form, "posture", Posture.STANDING)
+    words = form.get("way_words", "").strip()
+    label = f"The way from {before} to {posture}"
+    return Edit(lambda s: set_way_words(s, before, posture, words), label, f"way.{before}.{posture}")
+
+
+_TEXTS = ("moving", "there", "short", "switch", "turn", "again", "each", "release", "demonstration")
 
 
 def _words(form: Form, script: Script) -> Edit:
@@ -183,6 +228,7 @@ def _talk_words(form: Form, script: Script) -> Edit:
         item,
         words=form.get("words", "").strip(),
         kind=choice(TalkKind, form, "talk_kind", item.kind),
+        between="between" in form if "chained" in form else item.between,
     )
     if "picks_up" in form:
         picks = tuple(Prop(name) for name in names_in(form["picks_up"]))
@@ -220,6 +266,9 @@ ITEM_EDITS = {
     "add-stage": _add_stage,
     "remove-stage": _remove_stage,
     "sides": _sides,
+    "rig": _rig,
+    "say-way": _say_way,
+    "way-words": _way_words,
     "words": _words,
     "talk-words": _talk_words,
     "name": _name,

@@ -15,7 +15,7 @@ from extendum.core.model.item import TalkKind, dose_words
 from extendum.core.model.library import LibraryMove
 from extendum.core.model.limits import LARGEST_FILE
 from extendum.core.model.timeline import parse_clock
-from extendum.formats.document import loads
+from extendum.formats.document import loads, version_of
 from extendum.formats.order_class import Match, class_of, match_order
 from extendum.formats.order_reader import read_order
 from extendum.formats.plain import decoded
@@ -70,7 +70,8 @@ def _document(request: Asked, text: str) -> HttpResponse:
         rows = [(key, theirs, mine, theirs.name != mine.name) for key, (theirs, mine) in found.items()]
         return render(request, "classes/read_clash.html", {"script": script, "rows": rows, "text": text})
     mine = {key for key in found if request.POST.get(f"move-{key}") == "mine"}
-    made = store.create(request.user, joined(script, library.moves.keys(), own, mine), "Read in")
+    whole = joined(script, library.moves.keys(), own, mine)
+    made = store.create(request.user, whole, "Read in", version_of(text))
     return redirect(reverse("desk", args=[made.pk]))
 
 

@@ -16,9 +16,11 @@ from django.views.decorators.http import require_POST, require_safe
 
 from extendum.core.edit import script_edits as edit
 from extendum.core.model.errors import RefusedError
+from extendum.core.model.script import Script
 from extendum.core.model.timeline import clock, parse_clock
+from extendum.core.timing.corrected import LAST_VERSION, corrected_words, corrections
 from extendum.draw.small import draw_small_sheet
-from extendum.formats.document import dumps
+from extendum.formats.document import VERSION, dumps
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
 from extendum.web.classes.models import StretchClass
@@ -40,6 +42,7 @@ class Paper:
     group: str
     sheet: SafeString
     damaged: str = ""
+    corrected: str = ""
 
 
 def _paper(of: StretchClass) -> Paper:
@@ -57,7 +60,22 @@ def _paper(of: StretchClass) -> Paper:
         len(script.moves()),
         script.brief.group,
         drawn(draw_small_sheet(timeline, target)),
+        corrected=_corrected(of, script),
     )
+
+
+def _corrected(of: StretchClass, script: Script) -> str:
+    """How much longer or shorter a class of an older document is now, until its owner has seen it; mostly nothing."""
+    if of.counted_by > LAST_VERSION:
+        return ""
+    told = corrected_words(corrections(script))
+    if not told:  # it need not be worked out again
+        _know_length(of)
+    return told
+
+
+def _know_length(of: StretchClass) -> None:
+    StretchClass.objects.filter(pk=of.pk).update(counted_by=VERSION)
 
 
 @require_safe
@@ -115,6 +133,13 @@ def rename(request: Asked, pk: int) -> HttpResponse:
         told = f"“{of.title}” was changed meanwhile, in another window: {'; '.join(stale.happened)}."
         told += " It was not renamed. Press Rename again to use your name anyway."
         return _shelf(request, 409, renamed=pk, typed=title, rename_error=told)
+    return redirect("shelf")
+
+
+@require_POST
+def length_known(request: Asked, pk: int) -> HttpResponse:
+    """The owner has seen that a class lasts otherwise than it used to."""
+    _know_length(own_class(request, pk))
     return redirect("shelf")
 
 

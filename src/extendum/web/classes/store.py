@@ -25,7 +25,7 @@ from extendum.core.model.script import Script
 from extendum.core.model.style import SHIPPED, CueStyle
 from extendum.draw.figures.tones import Skin
 from extendum.formats.codec import from_plain, to_plain
-from extendum.formats.document import dumps, loads
+from extendum.formats.document import VERSION, dumps, loads
 from extendum.web.classes.models import Defaults, MoveUse, OwnAudience, OwnStyle, Revision, StretchClass
 
 #: Edits of one field this close together are one revision.
@@ -92,9 +92,11 @@ def script_of(revision: Revision) -> Script:
 
 
 @transaction.atomic
-def create(owner: User, script: Script, label: str) -> StretchClass:
-    """A new class with its first revision."""
-    made = StretchClass.objects.create(owner=owner, title=script.title, last_action=label, stamp=1)
+def create(owner: User, script: Script, label: str, counted_by: int = VERSION) -> StretchClass:
+    """A new class with its first revision; ``counted_by`` is the version of the document that it came in."""
+    made = StretchClass.objects.create(
+        owner=owner, title=script.title, last_action=label, stamp=1, counted_by=counted_by
+    )
     made.head = Revision.objects.create(of=made, document=pack(script), label=label, stamp=1)
     made.save(update_fields=["head"])
     _note_uses(made, set(), _keys(script))

@@ -19,6 +19,7 @@ from extendum.core.model.script import Script
 from extendum.core.model.timeline import CueKind, Timeline, clock
 from extendum.core.model.words import CLASS_PLACEHOLDERS, PLACEHOLDERS
 from extendum.core.outputs.wording import SAMPLE, Reading, calibrated, literal_sides, readings, repeated, talk_share
+from extendum.core.timing.layout import WayTold, ways_told
 from extendum.core.timing.speech import speaking_ms
 from extendum.draw.strip import draw_strip
 from extendum.web.classes import store
@@ -36,6 +37,7 @@ _LABELS = {
     "short": "later on, in short",
     "switch": "at the switch",
     "turn": "change of direction",
+    "again": "before a further set",
     "each": "as each side comes",
     "release": "release",
     "words": "said",
@@ -76,16 +78,21 @@ class Passage:
     prompts: list[PromptLine]
     talk: str
     unsaid: list[str]
+    way: WayTold | None = None
+    way_at: str = ""
 
 
 def words_context(of: StretchClass) -> dict[str, Any]:
     """Everything that the Words screen shows of a class."""
     script, timeline = store.script_of(of.present), compiled(bytes(of.present.document))
-    texts = readings(script)
+    texts, ways = readings(script), ways_told(script)
     passages: dict[str, Passage] = {}
     for number, item in enumerate(script.items(), 1):
         if not isinstance(item, Quiet):
-            passages[item.id] = _passage(item, number, texts.get(item.id, []), timeline)
+            told = _passage(item, number, texts.get(item.id, []), timeline)
+            said = [c for c in timeline.cues if c.of.item == item.id and c.kind is CueKind.WAY]
+            at = ", ".join(clock(cue.start_ms // 1000) for cue in said)
+            passages[item.id] = replace(told, way=ways.get(item.id) if item.present else None, way_at=at)
     sections = [(s, [passages[i.id] for i in s.items if i.id in passages]) for s in script.sections]
     return {
         "class": of,

@@ -106,8 +106,10 @@ def _dose(script: Script, item: MoveItem, dose: Dose) -> dict[str, Any] | None:
     """The phases of a counted dose; none for the others."""
     if not isinstance(dose, Reps | Breaths | Pulses):
         return None
-    lead = item.lead_side or script.style.lead_side
-    alternates = isinstance(dose, Reps) and item.move.sidedness.alternates
+    groups = (group for section in script.sections for group in section.groups if item in group.items)
+    of_group = next((group.lead_side for group in groups), None)
+    lead = item.lead_side or of_group or script.style.lead_side
+    alternates = isinstance(dose, Reps | Breaths) and item.move.sidedness.alternates
     phases = [[name, ms] for name, ms in dose.named_phases if ms]
     return {"kind": dose.tag, "phases": phases, "alternates": alternates, "lead": lead.value}
 
