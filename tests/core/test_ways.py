@@ -25,12 +25,11 @@ from extendum.core.timing.facts import needs
 from extendum.formats.library import shipped_move
 
 
-@pytest.mark.parametrize(("before", "after"), list(product(Posture, Posture)))
-def test_the_way_to_every_posture_on_another_support_has_words_that_send_there(before, after):
-    words = usual_way_words(before, after)
-    assert bool(words) is (Base.of(before) is not Base.of(after))
-    if words:
-        assert Base.of(after) in sends_to(words)
+def test_the_way_to_every_posture_on_another_support_has_words_that_send_there():
+    for before, after in product(Posture, Posture):
+        words = usual_way_words(before, after)
+        assert bool(words) is (Base.of(before) is not Base.of(after))
+        assert not words or Base.of(after) in sends_to(words)
 
 
 @pytest.mark.parametrize(

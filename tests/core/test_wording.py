@@ -52,7 +52,7 @@ def test_both_sides_are_read_out_and_only_what_is_longer_than_the_way_runs_over(
     assert readings(GOLDEN)["a"][0].over_s == 0
 
 
-@settings(max_examples=60)
+@settings(max_examples=40)
 @given(scripts())
 def test_every_text_is_timed_at_the_class_s_rate_and_what_does_not_fit_its_time_runs_over(script):
     cut = {one.of.item for one in compile_script(script).unsaid if one.rule == "talk-overrun"}

@@ -58,6 +58,7 @@ def test_a_profile_is_shown_with_what_was_typed_and_nothing_is_kept_yet(asking, 
         ({"posture": ["floating"]}, "posture: must be one of standing"),
         ({"area": ["elbow pit"]}, "area: must be one of neck"),
         ({"other_props": ": low"}, "other things: must be a thing"),
+        ({"stand_ins": "a towel"}, "stand-ins: must be a thing and what it serves as"),
         ({"avoid": "x" * 121}, "avoid[0]: must be 1 to 120 characters"),
         ({"audience": "Acrobats", "apply": "1"}, "audience: must be one of Mixed adults"),
     ],
@@ -68,6 +69,16 @@ def test_what_is_wrong_is_named_and_nothing_is_changed(asking, stretch_class, wr
     assert answer.status_code == 422
     assert said in answer.content.decode()
     assert script(stretch_class) == before
+
+
+def test_what_stands_in_for_something_else_is_at_hand_and_counts_as_it(asking, stretch_class):
+    told = "a towel as a strap; broom as stick"
+    send(asking, stretch_class, prop=["chair"], chair_is=[], other_props="towel: long", stand_ins=told)
+    has = {one.name: (one.like, one.counts_as) for one in script(stretch_class).brief.props}
+    assert has == {"chair": ("", ""), "towel": ("long", "strap"), "broom": ("", "stick")}
+    page = asking.get(f"/classes/{stretch_class.pk}/brief/").content.decode()
+    assert 'value="towel as strap; broom as stick"' in page
+    assert 'value="towel: long"' in page
 
 
 def test_a_class_changed_meanwhile_is_not_overwritten_unless_asked_again(asking, stretch_class):

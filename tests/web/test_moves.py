@@ -50,7 +50,7 @@ def form_of(entry, **changes):
         form |= {f"target_{n}_region": one.region, f"target_{n}_effect": one.effect, f"target_{n}_side": one.side}
         form |= {f"target_{n}_main": "main" if one.main else "also"}
     for n, one in enumerate(move.props):
-        form |= {f"prop_{n}_name": one.name, f"prop_{n}_must": one.must_be}
+        form |= {f"prop_{n}_name": one.name, f"prop_{n}_must": one.must_be, f"prop_{n}_else": ", ".join(one.or_else)}
         form |= {f"prop_{n}_required": "on"} if one.required else {}
     for n, one in enumerate(move.cautions):
         form |= {f"caution_{n}_condition": one.condition, f"caution_{n}_advice": one.advice}

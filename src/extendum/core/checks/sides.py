@@ -83,15 +83,15 @@ def sides_unequal(subject: Subject) -> Iterator[Found]:
     for item in subject.moves:
         if item.self_led:
             continue
-        for stage, dose in enumerate(item.doses, 1):
-            count = dose.quantity.value
-            if item.even(stage) and count % 2:
-                yield Found(
-                    f"{count} alternating {dose.unit} in {item.name}: one side gets one more.",
-                    (item.id,),
-                    facts=(("count", count),),
-                    mend=dosed(item, stage, count + 1, f"Make it {count + 1}"),
-                )
+        odd = [n for n, dose in enumerate(item.doses, 1) if item.even(n) and dose.quantity.value % 2]
+        if odd:
+            dose, count = item.dose_at(odd[0]), item.dose_at(odd[0]).quantity.value
+            yield Found(
+                f"{count} alternating {dose.unit} in {item.name}: one side gets one more.",
+                (item.id,),
+                facts=(("count", count),),
+                mend=dosed(item, odd[0], count + 1, f"Make it {count + 1}"),
+            )
 
 
 @checked(

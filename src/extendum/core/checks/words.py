@@ -75,8 +75,10 @@ def talk_overruns(subject: Subject) -> Iterator[Found]:
             has = talk.quantity.value
             lost = next(one.text for one in subject.timeline.unsaid if one.of.item == talk.id)
             needs = talk_needs_s(subject.script, talk.id)
+            beyond = needs > talk.quantity.most and not talk.quantity.locked
+            more = f" A fit gives it {needs} s, beyond its most of {talk.quantity.most} s." if beyond else ""
             yield Found(
-                f"{talk.name} has {has} s and words for {needs} s: “{lost}” stays unsaid.",
+                f"{talk.name} has {has} s and words for {needs} s: “{lost}” stays unsaid.{more}",
                 (talk.id,),
                 facts=(("seconds", has), ("needed", needs)),
                 mend=Mend(f"Give it {needs} s", partial(with_time_to_say, talk_id=talk.id)),

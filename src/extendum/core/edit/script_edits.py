@@ -119,7 +119,7 @@ def set_style(script: Script, style: CueStyle) -> Script:
 
 
 def take_style(script: Script, style: CueStyle) -> Script:
-    """Cue the class in a style; lead side, teaching, pace, holds, balance and speaking rate stay the class's own."""
+    """Cue the class in a style; lead side, teaching, pace, holds, balance, rate and ways stay the class's own."""
     kept = script.style
     own = replace(
         style,
@@ -130,6 +130,7 @@ def take_style(script: Script, style: CueStyle) -> Script:
         pace_percent=kept.pace_percent,
         holds=kept.holds,
         one_leg_most_s=kept.one_leg_most_s,
+        way_words=style.way_words or kept.way_words,
     )
     return set_style(script, own)
 

@@ -5,7 +5,7 @@ For changes of support alone (standing, chair, floor, lying), not for a step wit
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 from extendum.core.model.body import Base, Posture
@@ -60,6 +60,15 @@ _STRAIGHT = {
     (Posture.PRONE, Posture.ALL_FOURS): "Come up onto all fours.",
     (Posture.PRONE, Posture.PLANK): "Come up onto your hands and toes.",
 }
+
+
+#: Every way to another support, in the order of where it leads.
+WAYS = tuple((before, posture) for before in Base for posture in Posture if Base.of(posture) is not before)
+
+
+def own_way_words(told: Mapping[tuple[Base, Posture], str]) -> tuple[WayWords, ...]:
+    """Of the words for ways, those that are not as they ship."""
+    return tuple(WayWords(*way, words) for way, words in told.items() if words != usual_words_from(*way))
 
 
 def usual_way_words(before: Posture, posture: Posture) -> str:

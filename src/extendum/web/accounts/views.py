@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import replace
 from typing import Any
 
@@ -19,6 +19,7 @@ from extendum.core.model.body import Side
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.style import Countdown, CueStyle, Teaching
 from extendum.core.model.timeline import clock, parse_clock
+from extendum.core.model.ways import WAYS, own_way_words, usual_words_from
 from extendum.draw.figures.tones import Skin
 from extendum.formats.library import shipped_move
 from extendum.formats.pdf import Paper
@@ -30,6 +31,8 @@ from extendum.web.shared.forms import choice, named, whole
 
 #: The move whose figure shows how figures would look.
 SAMPLE = "standing-side-reach"
+#: The field of each way to another support.
+_WAYS = {way: f"way_{n}" for n, way in enumerate(WAYS)}
 _KEPT: dict[str, type[OwnStyle] | type[OwnAudience]] = {"style": OwnStyle, "profile": OwnAudience}
 
 
@@ -67,6 +70,7 @@ def _page(request: Asked, status: int = 200, **facts: Any) -> HttpResponse:
         "countdowns": on("countdown", style.countdown, (one.value for one in Countdown)),
         "teachings": on("teaching", style.teaching, (one.value for one in Teaching)),
         "sides": on("lead_side", style.lead_side, (Side.LEFT.value, Side.RIGHT.value)),
+        "ways": _ways_shown(style, typed),
         "papers": on("paper", defaults.paper, (one.value for one in Paper)),
         "looks": [(value, on, look_of(value, defaults.skin)) for value, on in on("build", defaults.build, Build)],
         "skins": [(value, on, look_of(defaults.build, value)) for value, on in on("skin", defaults.skin, Skin)],
@@ -102,9 +106,29 @@ def _begin(request: Asked) -> str:
         lead_side=choice(Side, form, "lead_side", Side.LEFT),
         teaching=choice(Teaching, form, "teaching", Teaching.MIRROR),
         countdown=choice(Countdown, form, "countdown", Countdown.FROM_3),
+        way_words=store.first_style(defaults).way_words,
     )
     store.keep_defaults(defaults, length_s, style, choice(Paper, form, "paper", Paper.A4).value)
     return "Kept. Classes that you make from now on begin with it; those on the shelf stay as they are."
+
+
+def _ways(request: Asked) -> str:
+    """The words for the way to another support that new classes begin with; an empty field is what ships."""
+    form, defaults = request.POST, store.defaults_of(request.user)
+    told = {way: form[name].strip() for way, name in _WAYS.items() if form.get(name, "").strip()}
+    style = replace(store.first_style(defaults), way_words=own_way_words(told))
+    store.keep_defaults(defaults, defaults.length_s, style, defaults.paper)
+    return "Kept. Classes that you make from now on say it so; those on the shelf stay as they are."
+
+
+def _ways_shown(style: CueStyle, typed: Mapping[str, str]) -> list[tuple[str, list[tuple[str, str, str, str]]]]:
+    """From where, and for each posture there: the field, its name, what is said, and what ships."""
+    own = {(one.before, one.posture): one.words for one in style.way_words}
+    shown: dict[str, list[tuple[str, str, str, str]]] = {}
+    for (before, posture), name in _WAYS.items():
+        words = typed.get(name, own.get((before, posture), ""))
+        shown.setdefault(before, []).append((name, posture, words, usual_words_from(before, posture)))
+    return list(shown.items())
 
 
 def _look(request: Asked) -> str:
@@ -160,6 +184,7 @@ def _put_back(request: Asked) -> str:
 
 _PARTS: dict[str, Callable[[Asked], str]] = {
     "begin": _begin,
+    "ways": _ways,
     "look": _look,
     "name": _name,
     "password": _password,

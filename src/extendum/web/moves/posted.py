@@ -118,7 +118,8 @@ def _props(form: Form, old: Move) -> tuple[Prop, ...]:
         if name:
             prop = before.get(name, Prop(name))
             must, required = form.get(f"prop_{n}_must", "").strip(), f"prop_{n}_required" in form
-            found.append(replace(prop, must_be=must, required=required))
+            others = tuple(one.strip() for one in form.get(f"prop_{n}_else", "").split(",") if one.strip())
+            found.append(replace(prop, must_be=must, or_else=others, required=required))
     return tuple(found)
 
 
