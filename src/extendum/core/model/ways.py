@@ -66,6 +66,11 @@ _STRAIGHT = {
 WAYS = tuple((before, posture) for before in Base for posture in Posture if Base.of(posture) is not before)
 
 
+def origin_of(before: Base) -> str:
+    """A support as a sentence names it: from a chair, from the floor."""
+    return {Base.CHAIR: "a chair", Base.FLOOR: "the floor"}.get(before, before.value)
+
+
 def own_way_words(told: Mapping[tuple[Base, Posture], str]) -> tuple[WayWords, ...]:
     """Of the words for ways, those that are not as they ship."""
     return tuple(WayWords(*way, words) for way, words in told.items() if words != usual_words_from(*way))

@@ -9,6 +9,7 @@ from extendum.core.model.item import Talk
 from extendum.core.model.script import Script
 from extendum.core.model.style import CueStyle
 from extendum.core.model.timeline import SegmentKind
+from extendum.core.model.ways import origin_of
 from extendum.core.timing.at_hand import as_taught
 from extendum.core.timing.durations import Facts, line_unsaid, pass_s, still_s
 from extendum.core.timing.facts import (
@@ -85,7 +86,7 @@ class WayTold(NamedTuple):
     @property
     def origin(self) -> str:
         """Where the class comes from, as a sentence names it."""
-        return {Base.CHAIR: "a chair", Base.FLOOR: "the floor"}.get(self.before, self.before.value)
+        return origin_of(self.before)
 
 
 def ways_told(script: Script) -> dict[str, WayTold]:

@@ -19,7 +19,7 @@ from extendum.core.model.body import Side
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.style import Countdown, CueStyle, Teaching
 from extendum.core.model.timeline import clock, parse_clock
-from extendum.core.model.ways import WAYS, own_way_words, usual_words_from
+from extendum.core.model.ways import WAYS, origin_of, own_way_words, usual_words_from
 from extendum.draw.figures.tones import Skin
 from extendum.formats.library import shipped_move
 from extendum.formats.pdf import Paper
@@ -127,7 +127,7 @@ def _ways_shown(style: CueStyle, typed: Mapping[str, str]) -> list[tuple[str, li
     shown: dict[str, list[tuple[str, str, str, str]]] = {}
     for (before, posture), name in _WAYS.items():
         words = typed.get(name, own.get((before, posture), ""))
-        shown.setdefault(before, []).append((name, posture, words, usual_words_from(before, posture)))
+        shown.setdefault(origin_of(before), []).append((name, posture, words, usual_words_from(before, posture)))
     return list(shown.items())
 
 

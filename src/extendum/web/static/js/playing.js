@@ -200,6 +200,9 @@ export function seenNow(score, run) {
     side: step.side || segment.side,
     turned: Boolean(step.side) && Boolean(segment.side) && step.side !== segment.side,
   };
+  // On the way into what alternates, the side is the one that comes first.
+  const turns = score.doses[segment.item]?.find((one) => one?.alternates);
+  if (turns && !step.works && segment.kind !== "release" && shown.side === "both") shown.side = turns.lead;
   const dose = segment.stage === null ? null : score.doses[segment.item]?.[segment.stage - 1];
   if (!dose || !step.unit) return shown;
   const nth = Math.min(Math.floor(run.into / step.unit) + 1, Math.max(1, Math.round(step.ms / step.unit)));
