@@ -113,6 +113,13 @@ def test_a_brief_that_has_only_a_towel_hears_of_a_towel_and_is_content():
     assert objections(script.moves()[0].move, script.brief) == ()
 
 
+def test_a_bicycle_that_counts_as_a_wall_is_not_picked_up():
+    script = strapped(Prop("wall"), at_hand=[AtHand("bicycle", counts_as="wall")])
+    (bicycle,) = as_taught(script).moves()[0].move.props
+    assert (bicycle.name, bicycle.pick_up_s, bicycle.put_down_s) == ("bicycle", 0, 0)
+    assert objections(script.moves()[0].move, script.brief) == ()
+
+
 def test_what_a_move_takes_as_well_is_needed_or_used_where_it_is_there():
     prop = Prop("strap", or_else=("belt", "towel"))
     assert needs(strapped(prop).moves()) == "You need: strap, or a belt or towel."

@@ -10,7 +10,7 @@ from typing import Any
 from extendum.core.model.body import FLOOR, Base
 from extendum.core.model.brief import AtHand, Brief
 from extendum.core.model.item import Item, MoveItem, Talk
-from extendum.core.model.move import Prop
+from extendum.core.model.move import IN_PLACE, Prop
 from extendum.core.model.script import Script
 from extendum.core.model.words import Words
 
@@ -88,7 +88,9 @@ def _props_taught(item: MoveItem, brief: Brief, names: Names) -> Iterator[Prop]:
             yield replace(prop, or_else=()) if prop.or_else else prop
         else:
             names[prop.name] = has.name
-            yield replace(prop, name=has.name, or_else=())
+            made = replace(prop, name=has.name, or_else=())
+            # What stands in for a wall stands there as well.
+            yield replace(made, pick_up_s=0, put_down_s=0) if prop.name.casefold() in IN_PLACE else made
 
 
 def _words_renamed(words: Words, names: Names) -> Words:
