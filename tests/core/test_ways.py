@@ -19,6 +19,7 @@ from extendum.core.model.timeline import CueKind
 from extendum.core.model.ways import WayWords, usual_way_words, way_words
 from extendum.core.model.words import Words, fill
 from extendum.core.moves.objections import objections
+from extendum.core.outputs.cue_sheet import cue_sheet
 from extendum.core.timing.at_hand import as_taught, renamed
 from extendum.core.timing.compile import compile_script
 from extendum.core.timing.facts import needs
@@ -167,3 +168,9 @@ def test_what_comes_after_a_round_of_one_move_is_that_move_again():
     script = set_group(script, "g1", rounds=2)
     said = [cue.text for cue in compile_script(script).cues if cue.kind is CueKind.NEXT]
     assert said == ["Next, Heel digs and arm curls."]
+
+
+def test_a_cue_sheet_names_what_stands_in():
+    script = strapped(Prop("strap", "long"), at_hand=[AtHand("towel", counts_as="strap")])
+    entries = cue_sheet(script, compile_script(script))
+    assert {prop for entry in entries for prop in entry.props} == {"towel"}

@@ -10,6 +10,7 @@ from extendum.core.model.item import Item, MoveItem, dose_words
 from extendum.core.model.script import Script
 from extendum.core.model.section import Group, Section
 from extendum.core.model.timeline import Cue, CueKind, Mode, Segment, SegmentKind, Timeline
+from extendum.core.timing.at_hand import as_taught
 from extendum.core.timing.sequence import Pass
 
 
@@ -60,6 +61,7 @@ class Entry:
 
 def cue_sheet(script: Script, timeline: Timeline) -> list[Entry]:
     """Every visit of every item, in order of time; they tile the class."""
+    script = as_taught(script)
     places = {i.id: (section, group) for section in script.sections for group in section.groups for i in group.items}
     there = {segment.item for segment in timeline.segments}
     numbers = {item.id: n for n, item in enumerate((i for i in script.items() if i.id in there), 1)}

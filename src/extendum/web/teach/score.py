@@ -16,6 +16,7 @@ from extendum.core.model.words import PromptKind
 from extendum.core.moves.spares import Spare
 from extendum.core.run.rehearse import rehearsal_steps, rehearsed
 from extendum.core.run.steps import Step, steps_of
+from extendum.core.timing.at_hand import as_taught
 from extendum.formats.timeline_json import timeline_plain
 from extendum.web.library.store import Library
 
@@ -37,7 +38,7 @@ def step_plain(step: Step) -> dict[str, Any]:
 
 def score_of(script: Script, timeline: Timeline, library: Library, tray: Sequence[Spare] = ()) -> dict[str, Any]:
     """Everything that is played and shown, in one object that travels with the page."""
-    moves = (*script.moves(), *(one.item for one in tray))
+    moves = (*as_taught(script).moves(), *(one.item for one in tray))
     return {
         **_tray(tray),
         **timeline_plain(timeline),
@@ -106,8 +107,8 @@ def _dose(script: Script, item: MoveItem, dose: Dose) -> dict[str, Any] | None:
     """The phases of a counted dose; none for the others."""
     if not isinstance(dose, Reps | Breaths | Pulses):
         return None
-    groups = (group for section in script.sections for group in section.groups if item in group.items)
-    of_group = next((group.lead_side for group in groups), None)
+    groups = (group for section in script.sections for group in section.groups)
+    of_group = next((group.lead_side for group in groups if any(one.id == item.id for one in group.items)), None)
     lead = item.lead_side or of_group or script.style.lead_side
     alternates = isinstance(dose, Reps | Breaths) and item.move.sidedness.alternates
     phases = [[name, ms] for name, ms in dose.named_phases if ms]

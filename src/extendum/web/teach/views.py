@@ -21,6 +21,7 @@ from extendum.core.run.fold import fold
 from extendum.core.run.refit import CATCHES_AT_S, refit
 from extendum.core.run.state import Event, advance
 from extendum.core.run.steps import steps_of
+from extendum.core.timing.at_hand import as_taught
 from extendum.draw.small import draw_ribbon
 from extendum.formats.json_text import read_json
 from extendum.web.classes import store
@@ -68,7 +69,7 @@ def take(request: Asked, pk: int) -> HttpResponse:
 
 def _stage(request: Asked, of: StretchClass, *, rehearses: bool = False, takes: bool = False) -> HttpResponse:
     script, timeline = store.script_of(of.present), compiled(bytes(of.present.document))
-    props: dict[str, Prop] = {p.name: p for item in script.moves() for p in item.move.props}
+    props: dict[str, Prop] = {p.name: p for item in as_taught(script).moves() for p in item.move.props}
     library, look = library_of(request.user), owners_look(request.user)
     tray = spares(script, library)
     played = [timeline, *(one.timeline for one in tray)]
