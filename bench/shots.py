@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import base64
 import sys
 from collections.abc import Callable, Collection
 from pathlib import Path
@@ -212,6 +213,27 @@ VIEWS: dict[str, Callable[[Page], None]] = {
 }
 
 
+WAYS = Path("docs/sides-and-ways.json")
+
+
+def sides_and_ways(page: Page, out: Path) -> None:
+    """The Desk's panel at a chain with a way, an alternating breath, and a strap that is put on otherwise: in one."""
+    page.set_viewport_size({"width": 1280, "height": 1600})
+    page.goto("/read-in/")
+    page.fill("textarea[name=text]", WAYS.read_text())
+    page.click("form button.main")
+    page.wait_for_url("**/classes/*/")
+    desk, panels = page.url, []
+    for name in ("Half-kneeling hip stretch", "Breath into one side", "Strap stretch, one leg"):
+        page.goto(desk)
+        page.locator(".row", has_text=name).locator(".name").click()
+        page.locator(f'#item-name[value="{name}"]').wait_for()
+        panels.append(base64.b64encode(page.locator("#panel").screenshot()).decode())
+    shown = "".join(f'<img src="data:image/png;base64,{one}" style="display:block">' for one in panels)
+    page.set_content(f'<div id="all" style="width: max-content">{shown}</div>')
+    page.locator("#all").screenshot(path=out)
+
+
 def main() -> int:
     """Take the pictures from a demo of its own."""
     OUT.mkdir(parents=True, exist_ok=True)
@@ -232,6 +254,10 @@ def take(base: str, out: Path = OUT, only: Collection[str] = ()) -> None:
             prepare(page)
             page.mouse.move(0, 0)
             page.screenshot(path=out / f"{name}.png")
+            context.close()
+        if not only:
+            context = browser.new_context(base_url=base, bypass_csp=True)
+            sides_and_ways(context.new_page(), WAYS.with_suffix(".png"))
             context.close()
         browser.close()
 
