@@ -122,17 +122,17 @@ def posture_unsaid(subject: Subject) -> Iterator[Found]:
     names = {item.id: item.name for item in subject.moves}
     if silenced:
         yield Found(
-            f"Nobody says how to get there: {listed(names[item] for item in silenced)}.",
+            f"The words do not say how to get into position for {listed(names[item] for item in silenced)}.",
             tuple(silenced),
-            mend=Mend("Say it in their words", each(list(silenced), partial(_saying_way, lines=silenced))),
+            mend=Mend("Add it to their words", each(list(silenced), partial(_saying_way, lines=silenced))),
             severity=Severity.CONSIDER,
         )
     if said:
         first = next(iter(said))
         yield Found(
-            f"Ready-made words say how to get there, such as “{said[first]}”: {listed(names[item] for item in said)}.",
+            f"Ready-made words, such as “{said[first]}”, bring people to {listed(names[item] for item in said)}.",
             tuple(said),
-            mend=Mend("Take them into your words", each(list(said), partial(_saying_way, lines=said))),
+            mend=Mend("Add them to your words", each(list(said), partial(_saying_way, lines=said))),
         )
 
 

@@ -241,7 +241,7 @@ def _talks_of_none(subject: Subject) -> Iterator[Found]:
         own = [text for text in subject.texts[talk.id] if mentions(text.words, {"side", "other"})]
         if own and talk.id not in chained:
             yield Found(
-                f"{talk.name} speaks of a side, and only in a chain has a talk one.",
+                f"{talk.name} names a side, but a talk has a side only in a chain.",
                 (talk.id,),
                 facts=(("text", own[0].words),),
                 mend=Mend("Leave the side out", rewritten(own, lambda text: without_sides(text.words))),

@@ -76,7 +76,7 @@ def talk_overruns(subject: Subject) -> Iterator[Found]:
             lost = next(one.text for one in subject.timeline.unsaid if one.of.item == talk.id)
             needs = talk_needs_s(subject.script, talk.id)
             beyond = needs > talk.quantity.most and not talk.quantity.locked
-            more = f" A fit gives it {needs} s, beyond its most of {talk.quantity.most} s." if beyond else ""
+            more = f" A fit will give it {needs} s, over its limit of {talk.quantity.most} s." if beyond else ""
             yield Found(
                 f"{talk.name} has {has} s and words for {needs} s: “{lost}” stays unsaid.{more}",
                 (talk.id,),

@@ -44,7 +44,7 @@ class DirectionOrder(StrEnum):
 
 
 class ReleaseAfter(StrEnum):
-    """After which passes the class comes out, and is told to.
+    """After which passes the class comes out and hears the release words.
 
     As usual: after each side, and once after the last direction; a change of sides then stands for it.
     """

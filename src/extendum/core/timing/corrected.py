@@ -36,12 +36,12 @@ class Cause(StrEnum):
     SHORT_SIDE = "the second side of a chain is announced in fewer words"
     EACH_SIDE = "breaths and later parts that alternate are counted for each side"
     ANNOUNCED = "each further set is announced"
-    SAID = "how to get to the floor, to a chair or up again is said"
+    SAID = "getting to the floor, to a chair or up again is announced"
     TURNS = "the class stays in the move while it changes direction"
     PROPS = "props that stay in place, or are not at hand, take no time"
-    RIGGED = "putting a prop on otherwise is counted"
+    RIGGED = "changing how a prop is held is counted"
     TAPER = "the totals of later rounds are rounded once"
-    RELEASE = "coming out is said once, after the last direction"
+    RELEASE = "the release is said once, after the last direction"
 
 
 class _Then(NamedTuple):

@@ -34,7 +34,7 @@ class Pass(NamedTuple):
     """One doing of an item: on a side, in a direction, of a set, in a round.
 
     ``way`` is the direction's place among those of the move. ``ends`` says that its end posture is reached, and
-    ``released`` that it is told to come out.
+    ``released`` that the release words are said.
     """
 
     item: MoveItem
@@ -154,7 +154,7 @@ def coming_out(passes: Iterable[Pass]) -> Iterator[Pass]:
 
 
 def _released(this: Pass, after: Pass) -> bool:
-    """Whether the class is told to come out of a pass that another one follows straight on."""
+    """Whether the release words are said after a pass that another one follows straight on."""
     change, item = change_between(this, after), this.item
     if after.set_number > this.set_number and item.rest_s:
         return True
