@@ -16,9 +16,11 @@ from ortools.sat.python import cp_model
 from extendum.core.model.brief import Priority
 from extendum.core.model.dose import Breaths, Hold, Reps
 from extendum.core.model.dose_values import actual, allowed, conventional
-from extendum.core.model.item import CountIs, DirectionOrder, Item, Matters, MoveItem, Talk, is_out, may_go
+from extendum.core.model.item import CountIs, DirectionOrder, Item, MoveItem, is_out, may_go
+from extendum.core.model.keeping import Matters
+from extendum.core.model.placeholders import fill, mentions
 from extendum.core.model.script import Script
-from extendum.core.model.words import fill, mentions
+from extendum.core.model.talk import Talk
 from extendum.core.timing.durations import work_seconds
 from extendum.core.timing.facts import needs, pass_facts
 from extendum.core.timing.layout import start_situation

@@ -6,26 +6,16 @@ from dataclasses import replace
 from random import Random
 
 from extendum.core.model.brief import Brief, Priority
-from extendum.core.model.dose import Dose, Elastic, Hold, Manner, Pulses, Reps, Timed
-from extendum.core.model.item import (
-    CountIs,
-    DirectionOrder,
-    Item,
-    Keep,
-    Matters,
-    MoveItem,
-    Quiet,
-    ReleaseAfter,
-    SetOrder,
-    Stage,
-    Talk,
-    TalkKind,
-)
+from extendum.core.model.dose import Dose, Hold, Manner, Pulses, Reps, Timed
+from extendum.core.model.elastic import Elastic
+from extendum.core.model.item import CountIs, DirectionOrder, Item, MoveItem, ReleaseAfter, SetOrder, Stage
+from extendum.core.model.keeping import Keep, Matters
 from extendum.core.model.library import LibraryMove
 from extendum.core.model.move import Sidedness
 from extendum.core.model.script import Script
 from extendum.core.model.section import Group, PassRef, Role, Section, SidePlan, sides_of, ways_of
 from extendum.core.model.style import CueStyle, HoldConvention
+from extendum.core.model.talk import Quiet, Talk, TalkKind
 from extendum.formats.library import shipped_moves
 
 

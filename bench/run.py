@@ -27,7 +27,8 @@ from extendum.core.figure.figure import body_in
 from extendum.core.figure.marks import marks_of
 from extendum.core.fit.fit import Fitter
 from extendum.core.model.dose import Hold
-from extendum.core.model.item import Keep, Matters, MoveItem, may_go
+from extendum.core.model.item import MoveItem, may_go
+from extendum.core.model.keeping import Keep, Matters
 from extendum.core.model.script import Script
 from extendum.core.model.section import SidePlan
 from extendum.core.model.timeline import Timeline

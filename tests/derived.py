@@ -1,19 +1,25 @@
 """What a script asks for, told from the script alone: an enumeration that shares no code with the compiler."""
 
+import re
 from dataclasses import replace
 from typing import Any, NamedTuple
 
 from extendum.core.listening.support import sends_to
 from extendum.core.model.body import Base, Side
 from extendum.core.model.dose import Breaths, Hold, Manner, Pulses, Reps, Timed
-from extendum.core.model.item import CountIs, DirectionOrder, Keep, MoveItem, ReleaseAfter, SetOrder, Talk
+from extendum.core.model.item import CountIs, DirectionOrder, MoveItem, ReleaseAfter, SetOrder
+from extendum.core.model.keeping import Keep
 from extendum.core.model.move import Sidedness
+from extendum.core.model.notes import NoteWhen
+from extendum.core.model.prompts import PromptKind, Scope
 from extendum.core.model.section import SidePlan
-from extendum.core.model.words import PromptKind
+from extendum.core.model.style import RepCount
+from extendum.core.model.talk import Talk
 from extendum.core.timing.speech import sentences
 
 BY_SIDE = (Sidedness.EACH_SIDE, Sidedness.EACH_SIDE_AND_DIRECTION, Sidedness.CROSSED)
 BY_WAY = (Sidedness.EACH_DIRECTION, Sidedness.EACH_SIDE_AND_DIRECTION)
+WAITS = r"\[(?:\d+ s|until [^\]]+)\]"
 ALTERNATING = (Sidedness.ALTERNATING, Sidedness.CROSSED_ALTERNATING)
 
 
@@ -80,7 +86,9 @@ def visits(script):
                     told = isinstance(item, MoveItem) and says_release(item, one, after)
                     own = [v for v in found[at:] if v[0] is item]
                     other = bool(own) and own[-1][4] is not one[0]
-                    found.append(Visit(item, group, round_, numbers[item.id], *one, straight, told, other))
+                    opens = all(v[4] is not one[0] for v in own)
+                    on = Side.BOTH if group.side_plan is not SidePlan.CHAIN else (lead.other if only is None else only)
+                    found.append(Visit(item, group, round_, numbers[item.id], *one, straight, told, other, opens, on))
                     before = item
     return found
 
@@ -98,6 +106,8 @@ class Visit(NamedTuple):
     straight: bool
     released: bool
     other: bool
+    opens: bool
+    talk_side: Any
 
 
 def written(item, one):
@@ -139,14 +149,20 @@ def stage_cues(item, stage, dose, value, style, seconds):
         found += [("time-left", s) for s in style.time_left]
     if isinstance(dose, Hold) and style.breath_every_s:
         found += [("keep-breathing", n) for n in range((seconds - 1) // style.breath_every_s)]
+    if isinstance(dose, Pulses | Reps | Breaths):
+        value = dose.count.value if dose.stretches else value
     if isinstance(dose, Pulses):
         released = len(dose.phases) > 1
         found += [("pulse-phase", n) for n in range(value * len(dose.phases) - released)]
+        found += phase_words(dose, value, lacks=released)
     if isinstance(dose, Reps | Breaths):
         found += [("last", n) for n in range(1, style.last_calls + 1)]
         phases = sum(ms > 0 for _, ms in dose.named_phases)
         alternating = item.move.sidedness in ALTERNATING
-        total = 2 * value if alternating and item.count_is is CountIs.PER_SIDE else value
+        each_side = alternating and item.count_is is CountIs.PER_SIDE
+        total = 2 * value if each_side else value
+        found += phase_words(dose, total)
+        found += counts_aloud(dose, total, style, 2 if each_side else 1)
         kind = "rep-phase" if isinstance(dose, Reps) else "breath-phase"
         found += [(kind, n) for n in range(total * phases)]
         if isinstance(dose, Reps):
@@ -154,8 +170,87 @@ def stage_cues(item, stage, dose, value, style, seconds):
         if alternating and item.words.each:
             found += [("each", n) for n in range(total)]
         if isinstance(dose, Breaths):
-            found += [("say-breath", n) for n in range(2 * min(style.say_breaths, total))]
+            own = {one.phase for one in dose.says}
+            breaths = range(min(style.say_breaths, total))
+            found += [
+                ("say-breath", 2 * n + k) for n in breaths for k, name in enumerate(("in", "out")) if name not in own
+            ]
     return found
+
+
+def worded(dose, nth, total, phase):
+    """Whether the words of a phase are said in the nth rep: the first ones, and the last."""
+    return phase in {one.phase for one in dose.says} and (nth <= dose.say_first or nth == total)
+
+
+def phase_words(dose, total, *, lacks=False):
+    """What is asked for in the phases, none of which is of no time; the last of pulses is not done."""
+    names = [name for name, _ in dose.named_phases]
+    for nth in range(1, total + 1):
+        for place, (name, ms) in enumerate(dose.named_phases):
+            missing = lacks and nth == total and place == len(names) - 1
+            if ms and not missing and worded(dose, nth, total, name):
+                yield "phase-words", (nth - 1) * len(names) + place
+
+
+def counts_aloud(dose, total, style, step):
+    """The counts that are asked for: of reps whose first phase has no words and that no call announces."""
+    called = {total - n for n in range(style.last_calls)}
+    if style.count_reps in (RepCount.UP, RepCount.DOWN):
+        first = dose.named_phases[0][0]
+        for nth in range(1, total + 1, step):
+            if nth not in called and not worded(dose, nth, total, first):
+                yield "counted", nth
+    if style.count_reps is RepCount.INSIDE:
+        spans, at = [], 0
+        for name, ms in dose.named_phases:
+            spans.append((at, at + ms, name))
+            at += ms
+        if isinstance(dose, Reps) and dose.counts:
+            begins = [k * at // dose.counts for k in range(dose.counts)]
+            places = [next((name for a, b, name in spans if a <= one < b), spans[-1][2]) for one in begins]
+        else:
+            places = [name for a, b, name in spans for _ in range(min(16, (b - a) // 1000))]
+        for nth in range(1, total + 1):
+            for place, name in enumerate(places):
+                if not worded(dose, nth, total, name) and not (place == 0 and nth in called):
+                    yield "counted", (nth - 1) * len(places) + place
+
+
+def scope_holds(prompt, visit, lead, first, opens):
+    """Whether a prompt is said in the work of a pass."""
+    when, kind = prompt.when, prompt.kind
+    if when is Scope.USUAL:
+        if kind in (PromptKind.CAUTION, PromptKind.EASIER):
+            when = Scope.FIRST
+        elif kind in (PromptKind.FEEL, PromptKind.FORM, PromptKind.ADJUST):
+            when = Scope.EACH_SIDE
+        else:
+            when = Scope.LATER if kind is PromptKind.DEEPER and visit.group.rounds > 1 else Scope.EVERY
+    return {
+        Scope.BEFORE: False,
+        Scope.FIRST: first,
+        Scope.EACH_SIDE: opens and visit.round == 1,
+        Scope.SECOND_SIDE: opens and visit.side is lead.other,
+        Scope.ROUND: opens and visit.round == prompt.in_round,
+        Scope.LATER: opens and visit.round > 1,
+        Scope.EVERY: True,
+    }[when]
+
+
+def notes_meant(item, visit, first, switched):
+    """The indices of the notes of a step."""
+    for n, note in enumerate(getattr(item, "notes", ())):
+        if not isinstance(item, MoveItem):
+            meant = note.when is not NoteWhen.SWITCH and note.side in (None, visit.talk_side)
+        elif note.when is NoteWhen.SWITCH:
+            meant = switched
+        elif note.side is not None:
+            meant = visit.opens and visit.side in (note.side, Side.BOTH)
+        else:
+            meant = first or (not visit.straight and not visit.other)
+        if meant:
+            yield n
 
 
 def asked_for(script, values, seconds_of):
@@ -168,11 +263,17 @@ def asked_for(script, values, seconds_of):
     posture, sent = script.start_posture, frozenset()
     last_move = max((n for n, v in enumerate(order) if isinstance(v[0], MoveItem)), default=-1)
     for index, visit in enumerate(order):
-        item, group, round_, number, side, way, set_, straight, released, other = visit
+        item, group, round_, number, side, way, set_, straight, released, other, opens, _ = visit
         after = order[index + 1] if index + 1 < len(order) else None
         first, _ = item.id not in seen, seen.add(item.id)
-        counted = getattr(item, "countdown", None)
-        own = style if counted is None else replace(style, countdown=counted)
+        lead = getattr(item, "lead_side", None) or group.lead_side or style.lead_side
+        own = style
+        for field in ("countdown", "count_reps", "last_calls"):
+            if getattr(item, field, None) is not None:
+                own = replace(own, **{field: getattr(item, field)})
+        switched = other or (straight and order[index - 1].side is not side)
+        for n in notes_meant(item, visit, first, switched):
+            found.append(f"{item.id}.1.{number}.{round_}.note.{n}")
 
         def ask(kind, n=0, stage=1, name=f"{item.id}.{{}}.{number}.{round_}"):
             found.append(f"{name.format(stage)}.{kind}.{n}")
@@ -185,8 +286,11 @@ def asked_for(script, values, seconds_of):
                 there = [i for i in script.items() if isinstance(i, MoveItem) and is_in(i)]
                 needs = any(used(prop, script) for i in there for prop in i.move.props)
                 words = words.replace("{needs}", "You need." if needs else "")
-                for n in range(len(sentences(words))):
+                parts = re.split(WAITS, words)
+                for n in range(sum(len(sentences(part)) for part in parts)):
                     ask("talk", n)
+                for n in range(len(parts) - 1):
+                    ask("wait", n)
             continue
         told = item.words
         previous = order[index - 1] if straight else None
@@ -224,14 +328,18 @@ def asked_for(script, values, seconds_of):
             for kind, _ in opening:
                 ask(kind)
         for stage, dose in enumerate(item.doses, 1):
-            if stage > 1 and item.then[stage - 2].words:
+            then = item.then[stage - 2] if stage > 1 else None
+            if then and (then.words if first or not then.short else then.short):
                 ask("stage", 0, stage)
+            for n, prompt in enumerate(then.prompts if then and style.prompts else ()):
+                if scope_holds(prompt, visit, lead, first, opens):
+                    ask(prompt.kind.value, n, stage)
             cues = stage_cues(item, stage, dose, values(item, stage, round_), own, seconds_of(item, stage, round_))
             for kind, n in cues:
                 ask(kind, n, stage)
         if style.prompts:
             for n, prompt in enumerate(told.prompts):
-                if first or prompt.kind not in (PromptKind.CAUTION, PromptKind.EASIER):
+                if scope_holds(prompt, visit, lead, first, opens) or (prompt.when is Scope.BEFORE and first):
                     ask(prompt.kind.value, n)
         goes_on = after is not None and after.item is item and after.round == round_ and after.straight
         if style.next_call and not goes_on and index < last_move:

@@ -7,26 +7,20 @@ from hypothesis import strategies as st
 from extendum.core.model.audience import Condition, Setting, WhatNext
 from extendum.core.model.body import Base, Posture, Region, Side
 from extendum.core.model.brief import AtHand, Brief, Priority
-from extendum.core.model.dose import Breaths, Elastic, Hold, Manner, Open, Phase, Pulses, Reps, Timed
-from extendum.core.model.item import (
-    CountIs,
-    DirectionOrder,
-    Keep,
-    Matters,
-    MoveItem,
-    Quiet,
-    ReleaseAfter,
-    SetOrder,
-    Stage,
-    Talk,
-    TalkKind,
-)
+from extendum.core.model.dose import Breaths, Hold, Manner, Open, Phase, Pulses, Reps, Timed
+from extendum.core.model.elastic import Elastic
+from extendum.core.model.item import CountIs, DirectionOrder, MoveItem, ReleaseAfter, SetOrder, Stage
+from extendum.core.model.keeping import Keep, Matters
 from extendum.core.model.move import Move, Named, OnSide, Prop, Sidedness, Target
+from extendum.core.model.notes import Note, NoteWhen
+from extendum.core.model.phases import PhaseBreath, PhaseWords
+from extendum.core.model.prompts import Prompt, PromptKind, Scope
 from extendum.core.model.script import Kept, Meanwhile, Script
 from extendum.core.model.section import Group, PassRef, Role, Section, SidePlan, sides_of, ways_of
-from extendum.core.model.style import Countdown, CueStyle, HoldConvention, SideNames
+from extendum.core.model.style import Countdown, CueStyle, Facing, HoldConvention, RepCount, SideNames
+from extendum.core.model.talk import Quiet, Talk, TalkKind, TalkPace
 from extendum.core.model.ways import WayWords
-from extendum.core.model.words import Prompt, PromptKind, Words
+from extendum.core.model.words import Words
 
 TEXTS = (
     "",
@@ -43,7 +37,14 @@ POOR = (
     "Step the left foot back, close your eyes and bounce as far as you can for twelve seconds.",
     "Next is the plank. Hold your breath through the pain, ten more seconds, and no sore legs tomorrow.",
 )
-TALKS = ("", *POOR, "Welcome to {minutes} minutes. {needs}", "First {next}. Then more, {moves} moves in all", TEXTS[-1])
+TALKS = (
+    "",
+    "How are you? [until they answer] Good. [3 s] Then we *begin*.",
+    *POOR,
+    "Welcome to {minutes} minutes. {needs}",
+    "First {next}. Then more, {moves} moves in all",
+    TEXTS[-1],
+)
 AT_HAND = (
     AtHand("chair", "stable, with arms"),
     AtHand("chair", "stable, without wheels, without arms"),
@@ -75,7 +76,8 @@ def doses(draw, high=60):
     if kind in (Hold, Open):
         return kind(draw(elastics(1, high)))
     if kind is Timed:
-        return Timed(draw(elastics(2, high)), draw(st.sampled_from(Manner)))
+        least = draw(st.sampled_from((0, 5)))
+        return Timed(draw(elastics(2, high)), draw(st.sampled_from(Manner)), least, least and least + 3)
     return draw(counted(kind, high))
 
 
@@ -85,15 +87,54 @@ def counted(draw, kind, high=60):
     count = draw(elastics(1, max(1, high // 5)))
     if kind is Pulses:
         names = draw(st.sampled_from((("hold",), ("contract", "relax"), ("in", "press hard and stay", "out"))))
-        return Pulses(count, tuple(Phase(name, draw(st.integers(500, 4000))) for name in names))
+        phases = tuple(Phase(name, draw(st.integers(500, 4000))) for name in names)
+        return Pulses(count, phases, **draw(in_phases(names, breathes=False)))
     first, third = draw(st.integers(500, 3000)), draw(st.integers(500, 3000))
     second, fourth = draw(st.sampled_from((0, 333))), draw(st.sampled_from((0, 750)))
     if kind is Reps:
-        return Reps(count, first, second, third, fourth, draw(st.sampled_from((0, 0, 3))))
-    return Breaths(count, first, second, third, fourth)
+        more = draw(in_phases(("out", "stay", "back", "rest"), breathes=False))
+        return Reps(count, first, second, third, fourth, draw(st.sampled_from((0, 0, 3))), **more)
+    more = draw(in_phases(("in", "full", "out", "empty"), breathes=True))
+    return Breaths(count, first, second, third, fourth, **more)
 
 
-prompts = st.builds(Prompt, st.sampled_from(PromptKind), texts.filter(bool), st.integers(1, 5))
+@st.composite
+def in_phases(draw, names, *, breathes):
+    """What is said in the phases of a dose, and the phase whose seconds give."""
+    told = {}
+    if draw(st.booleans()):
+        free = PhaseBreath.FREE
+        breath = st.just(free) if breathes else st.sampled_from(PhaseBreath)
+        words = st.sampled_from(("Up.", "Reach the {side} arm up as high as you like.", "Inhale, {other}."))
+        chosen = draw(st.lists(st.sampled_from(names), min_size=1, max_size=3, unique=True))
+        told["says"] = tuple(PhaseWords(name, draw(words), draw(breath)) for name in chosen)
+        told["say_first"] = draw(st.sampled_from((0, 1, 2)))
+    if draw(st.integers(0, 3)) == 0:
+        told["stretches"] = draw(st.sampled_from(names))
+        told["stretch_s"] = draw(elastics(1, 6))
+    return told
+
+
+prompts = st.builds(
+    Prompt,
+    st.sampled_from(PromptKind),
+    texts.filter(bool),
+    st.integers(1, 5),
+    st.sampled_from((Scope.USUAL, *Scope)),
+    st.sampled_from((1, 2)),
+    st.sampled_from(((), (), ("Another *wording*.",), ("A second.", "A third."))),
+)
+notes = st.lists(
+    st.builds(
+        Note,
+        st.sampled_from(("Turn round.", "Fetch the second strap.")),
+        st.sampled_from(NoteWhen),
+        st.sampled_from((0, 3, 40)),
+        st.none() | sides,
+        st.none() | st.sampled_from(Facing),
+    ),
+    max_size=2,
+).map(tuple)
 words = st.builds(
     Words,
     moving=texts,
@@ -160,6 +201,7 @@ styles = st.builds(
     CueStyle,
     words_per_minute=st.integers(90, 220),
     countdown=st.sampled_from(Countdown),
+    count_reps=st.sampled_from((RepCount.NONE, *RepCount)),
     last_calls=st.sampled_from((0, 0, 2)),
     halfway=st.booleans(),
     time_left=st.sampled_from(((), (), (10,), (5, 15))),
@@ -191,6 +233,21 @@ briefs = st.builds(
 
 
 @st.composite
+def stages(draw, kinds):
+    """A further dose, in the same place or in another."""
+    return Stage(
+        draw(kinds),
+        "",
+        draw(texts),
+        draw(st.sampled_from(("", "Farther."))),
+        draw(st.sampled_from((0, 0, 7))),
+        targets=draw(st.sampled_from(((), (Target(Region.ANKLE),)))),
+        facing=draw(st.none() | st.sampled_from(Facing)),
+        prompts=tuple(draw(st.lists(prompts, max_size=1))),
+    )
+
+
+@st.composite
 def move_items(draw, name, high=60):
     move = draw(moves)
     kinds = st.one_of(counted(Reps, high), counted(Breaths, high)) if move.sidedness.alternates else doses(high)
@@ -199,7 +256,7 @@ def move_items(draw, name, high=60):
         move,
         draw(kinds if draw(st.booleans()) else doses(high)),
         draw(words),
-        tuple(Stage(draw(kinds), "", draw(texts)) for _ in range(draw(st.sampled_from((0, 0, 1, 1, 2))))),
+        tuple(draw(stages(kinds)) for _ in range(draw(st.sampled_from((0, 0, 1, 1, 2))))),
         draw(st.sampled_from((1, 1, 1, 2, 3))),
         draw(st.sampled_from((0, 9))),
         draw(st.sampled_from(SetOrder)),
@@ -211,6 +268,9 @@ def move_items(draw, name, high=60):
         turn_s=draw(st.sampled_from((0, 0, 3))),
         countdown=draw(st.none() | st.none() | st.sampled_from(Countdown)),
         side_names=draw(st.none() | st.none() | st.sampled_from(SideNames)),
+        count_reps=draw(st.none() | st.sampled_from(RepCount)),
+        last_calls=draw(st.none() | st.sampled_from((0, 3))),
+        notes=draw(notes),
         way_s=draw(st.sampled_from((0, 0, 0, 13))),
         switch_s=draw(st.sampled_from((0, 0, 0, 5))),
         say_way=draw(st.sampled_from((True, True, False))),
@@ -230,10 +290,11 @@ def talks(draw, name):
         )
     )
     picks = (Prop("block"),) if kind is TalkKind.PROPS else ()
-    words = draw(st.sampled_from(TALKS))
+    words = draw(st.sampled_from((*TALKS, TALKS[1], TALKS[1])))
     keep, matters = draw(keeps), draw(st.sampled_from(Matters))
     between, dropped = draw(st.booleans()), draw(st.booleans())
-    return Talk(name, draw(elastics(0, 20)), words, "Talk", kind, picks, ("strap",), between, keep, dropped, matters)
+    seconds, pace, own = draw(elastics(0, 40)), draw(st.sampled_from(TalkPace)), draw(notes)
+    return Talk(name, seconds, words, "Talk", kind, picks, ("strap",), between, keep, dropped, matters, pace, own)
 
 
 @st.composite
@@ -275,7 +336,9 @@ def scripts(draw, most_items=5, high=60):
     unders = ()
     if made and draw(st.booleans()):
         first, last = sorted(draw(st.lists(st.integers(0, len(made) - 1), min_size=2, max_size=2)))
-        unders = (Meanwhile("m", made[first].id, made[last].id, "Feet", draw(st.sampled_from(TALKS))),)
+        told = draw(st.sampled_from((*TALKS, "Feet go on. [4 s] Heels, then toes. And once more.")))
+        where = draw(st.sampled_from(({}, {"side": Side.LEFT}, {"side": Side.RIGHT}, {"in_pass": 1}, {"seconds": 20})))
+        unders = (Meanwhile("m", made[first].id, made[last].id, "Feet", told, **where),)
     brief, posture = draw(briefs), draw(st.sampled_from(Posture))
     kept = (Kept("off-slot", "They know.", mark=draw(st.sampled_from(("", "0f")))),) if draw(st.booleans()) else ()
     return Script("Generated", brief, draw(styles), posture, sections, unders, kept)

@@ -8,7 +8,8 @@ import pytest
 from playwright.sync_api import expect
 
 from extendum.core.edit.script_edits import add_group, add_move, new_script, set_group, set_move_item
-from extendum.core.model.dose import Breaths, Elastic, Reps
+from extendum.core.model.dose import Breaths, Reps
+from extendum.core.model.elastic import Elastic
 from extendum.core.model.item import DirectionOrder, ReleaseAfter, Stage
 from extendum.core.model.section import SidePlan
 from extendum.core.run.actions import ACTIONS

@@ -8,10 +8,11 @@ from hypothesis import given, settings
 
 from extendum.core.checks.finding import Severity
 from extendum.core.checks.report import BY_CODE, CHECKS, check, keep, mend, open_again
+from extendum.core.edit import dose_edits
 from extendum.core.edit import script_edits as edit
 from extendum.core.fit.fit import Fitter
 from extendum.core.model.body import Posture
-from extendum.core.model.dose import Elastic
+from extendum.core.model.elastic import Elastic
 from extendum.core.model.errors import RefusedError
 from extendum.core.moves.cautions import rises
 from extendum.core.timing.compile import compile_script
@@ -151,9 +152,9 @@ def test_a_kept_finding_stays_kept_through_a_fit_and_comes_back_when_its_place_c
     fitted = Fitter(script).fit(script.brief.target_s - 60).script
     assert fitted.item("calf").quantity.value != script.item("calf").quantity.value
     assert of_code(report_of(fitted), found.code) == []
-    elsewhere = edit.set_quantity(script, "hinge", Elastic(4, 6, 9))
+    elsewhere = dose_edits.set_quantity(script, "hinge", Elastic(4, 6, 9))
     assert of_code(report_of(elsewhere), found.code) == []
-    longer = edit.set_quantity(script, "calf", Elastic(20, 50, 60))
+    longer = dose_edits.set_quantity(script, "calf", Elastic(20, 50, 60))
     assert len(of_code(report_of(longer), found.code)) == 1
 
 
@@ -227,8 +228,8 @@ TALKED_THROUGH = "style.quiet_percent = 0\nstyle.next_call = false\nstyle.halfwa
 QUICK = "march.dose.out_ms = {n}\nmarch.dose.back_ms = 500\n"
 AGAIN = "g-legs.rounds = 2\n" + said("calf", "short", '""') + said("calf", "there", '""')
 FULL_TALK = (
-    'style.words_per_minute = 75\nwelcome.words = "a " * {n}\n'
-    'welcome.seconds = {"least": 1, "wanted": 1600, "most": 1800}'
+    'style.words_per_minute = 70\nwelcome.words = "a " * {n}\n'
+    'welcome.seconds = {"least": 1, "wanted": 1700, "most": 1800}'
 )
 POOR_BALANCE = 'brief.conditions = ["poor balance"]\n'
 
@@ -258,7 +259,7 @@ POOR_BALANCE = 'brief.conditions = ["poor balance"]\n'
         ("words-push", said("thigh", "moving", '"step " * {n}'), 23, 24),
         ("no-quiet", TALKED_THROUGH.replace("WORDS", "a " * 30) + hold("calf", "{n}"), 19, 20),
         ("no-quiet", TALKED_THROUGH.replace("WORDS", "{n}") + hold("calf", 20), "a " * 29, "a " * 30),
-        ("talk-fills", FULL_TALK, 1902, 1903),
+        ("talk-fills", FULL_TALK, 1873, 1874),
     ],
 )
 def test_a_check_begins_just_beyond_its_limit(code, operations, last, first):

@@ -9,9 +9,11 @@ from hypothesis import strategies as st
 from bench.oracle import dose_cost, one_pass_s
 from extendum.core.fit.dose_options import Visited, choices_of, in_round
 from extendum.core.model.body import Side
-from extendum.core.model.dose import Elastic, Hold, Manner, Timed
+from extendum.core.model.dose import Hold, Manner, Timed
 from extendum.core.model.dose_values import actual
-from extendum.core.model.item import Matters, MoveItem
+from extendum.core.model.elastic import Elastic
+from extendum.core.model.item import MoveItem
+from extendum.core.model.keeping import Matters
 from extendum.core.model.move import Move
 from extendum.core.model.section import Group
 from extendum.core.model.style import CueStyle

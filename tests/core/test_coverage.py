@@ -8,7 +8,8 @@ from hypothesis import given
 from extendum.core.checks.mends import limited, listed
 from extendum.core.edit.script_edits import new_script
 from extendum.core.model.body import Region, Side
-from extendum.core.model.dose import Elastic, Reps
+from extendum.core.model.dose import Reps
+from extendum.core.model.elastic import Elastic
 from extendum.core.model.item import MoveItem
 from extendum.core.model.move import Effect, Kind, Move, OnSide, Sidedness, Target
 from extendum.core.model.section import Group, Section
@@ -75,7 +76,7 @@ def test_no_side_is_worked_longer_than_the_class_lasts_and_items_are_those_of_th
     timeline = compile_script(script)
     working = sum(s.seconds for s in timeline.segments if s.kind.works)
     for (region, _), one in coverage(script, timeline).items():
-        targets = max(len(item.move.targets) for item in script.moves())
+        targets = max(len(item.targets_at(n)) for item in script.moves() for n in range(1, len(item.doses) + 1))
         for side in (Side.LEFT, Side.RIGHT):
             assert 0 <= one.seconds(side) <= working * targets
         if region in MIDDLE:

@@ -4,15 +4,18 @@ import pytest
 
 from extendum.core.model.body import Posture, Side
 from extendum.core.model.brief import Brief
-from extendum.core.model.dose import Elastic, Hold, Manner, Reps, Timed
+from extendum.core.model.dose import Hold, Manner, Reps, Timed
+from extendum.core.model.elastic import Elastic
 from extendum.core.model.errors import RefusedError
-from extendum.core.model.item import CountIs, MoveItem, SetOrder, Talk
+from extendum.core.model.item import CountIs, MoveItem, SetOrder
 from extendum.core.model.move import Move, Sidedness
+from extendum.core.model.prompts import Prompt, PromptKind
 from extendum.core.model.script import Script
 from extendum.core.model.section import Group, Role, Section
 from extendum.core.model.style import Countdown, CueStyle, SideNames
+from extendum.core.model.talk import Talk
 from extendum.core.model.timeline import Anchor, Mode
-from extendum.core.model.words import Prompt, PromptKind, Words
+from extendum.core.model.words import Words
 from extendum.core.timing.compile import compile_script
 
 
@@ -81,9 +84,13 @@ def test_what_goes_deeper_is_said_late_and_a_caution_as_soon_as_may_be():
     assert len(at(timeline, "deeper")) == 1
 
 
-def test_cautions_are_said_the_first_time_only():
-    timeline = compiled(hold(20, (PromptKind.CAUTION, "Mind your knee."), (PromptKind.FORM, "Tall.")), rounds=2)
-    assert (len(at(timeline, "caution")), len(at(timeline, "form"))) == (1, 2)
+def test_each_kind_is_said_where_it_is_usual_in_two_rounds():
+    kinds = ("caution", "easier", "form", "feel", "breath", "deeper")
+    prompts = [(PromptKind(kind), f"{kind.capitalize()} now.") for kind in kinds]
+    timeline = compiled(hold(60, *prompts), rounds=2, quiet_percent=0)
+    rounds = {kind: [cue.of.round for cue in timeline.cues if cue.kind == kind] for kind in kinds}
+    once = dict.fromkeys(("caution", "easier", "form", "feel"), [1])
+    assert rounds == {**once, "breath": [1, 2], "deeper": [2]}
 
 
 def test_the_last_reps_are_called_as_they_begin_and_sides_alternate_from_the_lead():

@@ -4,8 +4,9 @@ import numpy as np
 import pytest
 
 from extendum.core.model.body import Posture
-from extendum.core.model.dose import Breaths, Elastic, Hold, Manner, Pulses, Reps, Timed
+from extendum.core.model.dose import Breaths, Hold, Manner, Pulses, Reps, Timed
 from extendum.core.model.dose_values import allowed, conventional, nearest, tapered
+from extendum.core.model.elastic import Elastic
 from extendum.core.model.item import CountIs, MoveItem
 from extendum.core.model.move import Move, Sidedness
 from extendum.core.model.style import CueStyle, HoldConvention

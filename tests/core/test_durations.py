@@ -6,11 +6,13 @@ import pytest
 
 from extendum.core.model.body import Posture, Side
 from extendum.core.model.brief import Brief
-from extendum.core.model.dose import Elastic, Hold
-from extendum.core.model.item import MoveItem, Talk, TalkKind
+from extendum.core.model.dose import Hold
+from extendum.core.model.elastic import Elastic
+from extendum.core.model.item import MoveItem
 from extendum.core.model.move import Move, Prop, Sidedness
 from extendum.core.model.script import Script
 from extendum.core.model.section import Group, Role, Section
+from extendum.core.model.talk import Talk, TalkKind
 from extendum.core.timing.compile import compile_script
 
 STRAP = Prop("strap")  # 5 s to pick up, 3 s to put down

@@ -6,13 +6,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from extendum.core.edit import dose_edits
 from extendum.core.edit import script_edits as edit
 from extendum.core.edit.import_clashes import clashes
-from extendum.core.model.dose import Elastic
+from extendum.core.model.elastic import Elastic
 from extendum.core.model.errors import RefusedError
-from extendum.core.model.item import Talk
 from extendum.core.model.section import Role
 from extendum.core.model.style import CueStyle
+from extendum.core.model.talk import Talk
 from extendum.formats.library import shipped_move
 from tests.strategies import scripts
 
@@ -58,10 +59,10 @@ def test_reordering_loses_and_changes_no_item(script, data):
 
 
 def test_a_new_wish_moves_the_limits_out_of_its_way(script):
-    longer = edit.nudge(script, "i2", 40).item("i2").quantity
+    longer = dose_edits.nudge(script, "i2", 40).item("i2").quantity
     assert (longer.least, longer.wanted, longer.most, longer.value) == (15, 70, 70, 70)
-    assert edit.nudge(script, "i2", -999).item("i2").quantity.wanted == 1
-    assert edit.nudge(script, "i1", -999).item("i1").quantity.wanted == 0
+    assert dose_edits.nudge(script, "i2", -999).item("i2").quantity.wanted == 1
+    assert dose_edits.nudge(script, "i1", -999).item("i1").quantity.wanted == 0
 
 
 def test_sections_go_where_their_role_belongs(script):

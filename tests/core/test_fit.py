@@ -8,15 +8,19 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from bench.oracle import dose_cost, left_out_cost, one_pass_s, words_need_s
-from extendum.core.edit.script_edits import insert_item, new_script, replace_items, set_locked, set_style
+from extendum.core.edit.dose_edits import set_locked
+from extendum.core.edit.script_edits import insert_item, new_script, replace_items, set_style
 from extendum.core.fit.fit import Fitter
 from extendum.core.model.body import Posture
 from extendum.core.model.brief import Priority
-from extendum.core.model.dose import Elastic, Hold, Reps
+from extendum.core.model.dose import Hold, Reps
 from extendum.core.model.dose_values import actual, allowed
-from extendum.core.model.item import Keep, Matters, MoveItem, Talk, is_out, may_go
+from extendum.core.model.elastic import Elastic
+from extendum.core.model.item import MoveItem, is_out, may_go
+from extendum.core.model.keeping import Keep, Matters
 from extendum.core.model.move import Move
 from extendum.core.model.style import HoldConvention
+from extendum.core.model.talk import Talk
 from extendum.core.timing.at_hand import as_taught
 from extendum.core.timing.compile import compile_script
 from extendum.core.timing.layout import lay_out, length_of, step_s, talk_needs_s

@@ -10,17 +10,19 @@ from extendum.core.model.body import Side, Stance, body_seconds
 from extendum.core.model.dose import Breaths, Hold, Manner, Open, Pulses, Reps, Timed
 from extendum.core.model.dose_values import stepped
 from extendum.core.model.extent import Extent, extent_of, listed_in
-from extendum.core.model.item import CountIs, DirectionOrder, ReleaseAfter, Talk, TalkKind
+from extendum.core.model.item import CountIs, DirectionOrder, ReleaseAfter
 from extendum.core.model.move import Sidedness
+from extendum.core.model.prompts import PromptKind, Scope
 from extendum.core.model.section import SidePlan
 from extendum.core.model.style import Countdown, SideNames
+from extendum.core.model.talk import Talk, TalkKind
 from extendum.core.model.timeline import CueKind, Mode, SegmentKind
 from extendum.core.timing.at_hand import as_taught
 from extendum.core.timing.compile import compile_script
 from extendum.core.timing.cues import RULES
 from extendum.core.timing.layout import length_of
 from extendum.core.timing.sequence import Arrival, Pass, sequence
-from extendum.core.timing.speech import sentences
+from extendum.core.timing.speech import number_words, sentences
 from extendum.core.timing.work_cues import HALFWAY_LEAST_S
 from tests.derived import asked_for, visits
 from tests.strategies import scripts
@@ -157,12 +159,74 @@ OPENING = {"moving", "there", "short", "switch", "turn"}
 def nothing_spoken_holds_a_brace_an_empty_name_or_both_for_a_side_that_is_one(script, timeline):
     sided = {item.id for item in script.moves() if item.move.sided or item.alternates}
     for cue in timeline.cues:
-        assert not set(cue.text) & set("{}")
+        assert not set(cue.text) & set("{}*[]")
         assert cue.text.strip(" .")
         assert "Next, ." not in cue.text
         if cue.of.item in sided:
             assert "the both foot" not in cue.text
             assert not cue.text.startswith(("Now other", "Now both", "both, away"))
+
+
+@holds_for_every_script
+def a_wait_is_silence_in_its_talk(script, timeline):
+    for segment in timeline.segments:
+        own = [c for c in timeline.cues if c.segment == segment.id]
+        waits = [(c.start_ms, c.end_ms) for c in own if c.kind is CueKind.WAIT]
+        talk = [(c.start_ms, c.end_ms) for c in own if c.kind is CueKind.TALK]
+        for start, end in waits:
+            assert segment.start_s * 1000 <= start < end <= segment.end_s * 1000
+            assert all(b <= start or end <= a for a, b in talk)
+
+
+@holds_for_every_script
+def words_of_a_phase_and_counts_are_said_in_their_time(script, timeline):
+    beats = {}
+    for cue in timeline.cues:
+        if cue.kind in (CueKind.REP_PHASE, CueKind.BREATH_PHASE):
+            beats.setdefault(cue.segment, []).append(cue)
+    at = {s.id: s for s in timeline.segments}
+    for cue in timeline.cues:
+        if cue.kind is CueKind.PHASE_WORDS and cue.segment in beats:
+            assert any(b.start_ms <= cue.start_ms and cue.end_ms <= b.end_ms for b in beats[cue.segment])
+        if cue.kind is CueKind.COUNTED:
+            assert at[cue.segment].start_s * 1000 <= cue.start_ms < cue.end_ms <= at[cue.segment].end_s * 1000
+            assert cue.text.lower() in NUMBERS
+
+
+NUMBERS = {*map(number_words, range(1, 200)), "in", "out", "hold"}
+
+
+@holds_for_every_script
+def a_second_side_begins_with_another_wording_where_there_are_several(script, timeline):
+    """Of each prompt the first wording that either side asks for in the class, placed or unsaid."""
+    sides = {pass_of(s): s.side for s in timeline.segments}
+    moves, first = {item.id: item for item in script.moves()}, {}
+    for cue in sorted((*timeline.cues, *timeline.unsaid), key=lambda one: (one.of.round, one.of.pass_number)):
+        item = moves.get(cue.of.item)
+        if item is None or not item.move.sided or cue.kind not in PROMPTS:
+            continue
+        prompt = item.prompts_at(cue.of.stage)[cue.of.nth]
+        plain = not set("{*") & set("".join(prompt.wordings))
+        if plain and prompt.others and prompt.when is not Scope.BEFORE:
+            side = sides[cue.of.item, cue.of.pass_number, cue.of.round]
+            first.setdefault((cue.of.item, cue.of.stage, cue.of.nth), {}).setdefault(side, cue.text)
+    for told in first.values():
+        assert len(set(told.values())) == len(told)
+
+
+PROMPTS = {CueKind(kind.value) for kind in PromptKind}
+
+
+def pass_of(segment):
+    return segment.item, segment.pass_number, segment.round
+
+
+@holds_for_every_script
+def what_a_teacher_notes_for_herself_is_private(script, timeline):
+    told = {note.told for item in script.items() for note in getattr(item, "notes", ())}
+    for cue in timeline.cues:
+        assert (cue.kind is CueKind.NOTE) is (cue.mode is Mode.PRIVATE)
+        assert cue.mode is not Mode.SPOKEN or cue.text not in told
 
 
 @holds_for_every_script
@@ -205,7 +269,7 @@ def no_posture_is_entered_without_the_seconds_to_get_there(script, timeline):
     for segment in timeline.segments:
         firsts.setdefault((segment.item, segment.round, segment.pass_number), []).append(segment)
     stance = Stance(script.start_posture)
-    for item, group, round_, number, side, _, _, straight, _, other in visits(script):
+    for item, group, round_, number, side, _, _, straight, _, other, *_ in visits(script):
         if side is None:
             continue
         if not straight and not group.cadence_s:
@@ -255,6 +319,16 @@ FEATURES = {
     "directions that follow the side": lambda s: any(
         i.move.directions_follow_side and i.move.sidedness is Sidedness.EACH_SIDE_AND_DIRECTION for i in s.moves()
     ),
+    "scopes of prompts": lambda s: any(p.when is not Scope.USUAL for i in s.moves() for p in i.words.prompts),
+    "wordings that take turns": lambda s: any(p.others for i in s.moves() for p in i.words.prompts),
+    "talk spread out": lambda s: any(isinstance(i, Talk) and i.present and i.spreads for i in s.items()),
+    "notes": lambda s: any(getattr(i, "notes", ()) for i in s.items()),
+    "a stage with targets of its own": lambda s: any(stage.targets for i in s.moves() for stage in i.then),
+    "a way to a stage": lambda s: any(stage.way_s for i in s.moves() for stage in i.then),
+    "at their own pace": lambda s: any(isinstance(d, Timed) and d.own_pace for i in s.moves() for d in i.doses),
+    "a phase that stretches": lambda s: any(getattr(d, "stretches", "") for i in s.moves() for d in i.doses),
+    "meanwhile on a side": lambda s: any(one.side for one in s.meanwhiles),
+    "meanwhile in a pass": lambda s: any(one.in_pass for one in s.meanwhiles),
     "stages": lambda s: any(i.then for i in s.moves()),
     "sets": lambda s: any(i.sets > 1 for i in s.moves()),
     "chain": lambda s: plan(s, SidePlan.CHAIN),
@@ -277,7 +351,15 @@ FEATURES = {
 }
 
 
-SAID = {"words for the way": CueKind.WAY, "a further set announced": CueKind.AGAIN, "each side": CueKind.EACH}
+SAID = {
+    "words for the way": CueKind.WAY,
+    "a further set announced": CueKind.AGAIN,
+    "each side": CueKind.EACH,
+    "words of phases": CueKind.PHASE_WORDS,
+    "reps counted aloud": CueKind.COUNTED,
+    "waits": CueKind.WAIT,
+    "notes told": CueKind.NOTE,
+}
 
 
 def has_dose(script, kind):

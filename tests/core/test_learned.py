@@ -4,12 +4,14 @@ import pytest
 
 from extendum.core.model.body import Posture
 from extendum.core.model.brief import Brief
-from extendum.core.model.dose import Elastic, Hold
-from extendum.core.model.item import MoveItem, Talk
+from extendum.core.model.dose import Hold
+from extendum.core.model.elastic import Elastic
+from extendum.core.model.item import MoveItem
 from extendum.core.model.move import Move
 from extendum.core.model.script import Script
 from extendum.core.model.section import Group, Role, Section
 from extendum.core.model.style import CueStyle
+from extendum.core.model.talk import Talk
 from extendum.core.run.learned import lessons, usually_late
 from extendum.core.run.rehearse import rehearsed
 from extendum.core.timing.compile import compile_script

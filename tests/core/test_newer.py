@@ -3,7 +3,7 @@
 from dataclasses import replace
 
 from extendum.core.edit.take_up import take_up
-from extendum.core.model.dose import Elastic
+from extendum.core.model.elastic import Elastic
 from extendum.core.model.move import Caution
 from extendum.core.model.style import CueStyle, HoldConvention
 from extendum.core.moves.newer import differences, take_newer

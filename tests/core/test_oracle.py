@@ -8,7 +8,8 @@ from bench.oracle import least_cost
 from bench.random_classes import random_class
 from extendum.core.edit.script_edits import add_group, add_move, new_script, set_group, set_move_item
 from extendum.core.fit.fit import Fitter
-from extendum.core.model.item import DirectionOrder, Keep
+from extendum.core.model.item import DirectionOrder
+from extendum.core.model.keeping import Keep
 from extendum.core.model.section import SidePlan
 from extendum.core.timing.compile import compile_script
 from extendum.formats.library import shipped_move

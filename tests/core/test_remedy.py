@@ -7,8 +7,10 @@ from extendum.core.edit.script_edits import add_move, new_script, set_group
 from extendum.core.fit.explain import changes_words, fit_sentence, refusal_lines
 from extendum.core.fit.fit import Change, Fit, Fitter
 from extendum.core.fit.remedy import Gives, apply, remedies
-from extendum.core.model.dose import Elastic, Hold
-from extendum.core.model.item import Keep, MoveItem
+from extendum.core.model.dose import Hold
+from extendum.core.model.elastic import Elastic
+from extendum.core.model.item import MoveItem
+from extendum.core.model.keeping import Keep
 from extendum.core.model.move import Move
 from extendum.core.model.script import Script
 from extendum.core.model.section import Group, Role, Section

@@ -7,10 +7,10 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 
-from extendum.core.model.dose import Elastic
-from extendum.core.model.item import Talk
+from extendum.core.model.elastic import Elastic
 from extendum.core.model.script import Script
 from extendum.core.model.section import Group, Role, Section
+from extendum.core.model.talk import Talk
 from extendum.core.model.timeline import CueKind, Mode
 from extendum.core.outputs.sound import BLOCK, FASTER_PERCENT, RATE, breath, render, sounds, tone
 from extendum.core.timing.compile import compile_script

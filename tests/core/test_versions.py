@@ -13,8 +13,9 @@ from extendum.core.fit.fit import Fitter
 from extendum.core.fit.versions import LENGTHS_S, as_own_class, regions_of, version_at, versions, warm_up
 from extendum.core.model.body import Region
 from extendum.core.model.errors import RefusedError
-from extendum.core.model.item import Keep, Talk
+from extendum.core.model.keeping import Keep
 from extendum.core.model.move import Kind
+from extendum.core.model.talk import Talk
 from extendum.core.timing.layout import length_of
 from extendum.formats.document import dumps, loads
 

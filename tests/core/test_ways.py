@@ -10,14 +10,16 @@ from extendum.core.edit.way_edits import set_rig
 from extendum.core.listening.support import sends_to
 from extendum.core.model.body import Base, Posture, Side
 from extendum.core.model.brief import AtHand
-from extendum.core.model.dose import Elastic, Hold
+from extendum.core.model.dose import Hold
+from extendum.core.model.elastic import Elastic
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import MoveItem
 from extendum.core.model.move import Move, Prop, Sidedness
+from extendum.core.model.placeholders import fill
 from extendum.core.model.section import Group, PassRef, SidePlan
 from extendum.core.model.timeline import CueKind
 from extendum.core.model.ways import WayWords, usual_way_words, way_words
-from extendum.core.model.words import Words, fill
+from extendum.core.model.words import Words
 from extendum.core.moves.objections import objections
 from extendum.core.outputs.cue_sheet import cue_sheet
 from extendum.core.timing.at_hand import as_taught, renamed

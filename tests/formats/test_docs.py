@@ -9,8 +9,8 @@ import pytest
 from extendum.cli import main
 from extendum.commands import version_rows
 from extendum.core.fit.versions import versions
+from extendum.core.model.placeholders import PLACEHOLDERS
 from extendum.core.model.timeline import CueKind, SegmentKind
-from extendum.core.model.words import PLACEHOLDERS
 from extendum.core.timing.compile import compile_script
 from extendum.core.timing.cues import RULES
 from extendum.formats.document import loads, script_from

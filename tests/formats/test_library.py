@@ -11,8 +11,8 @@ from extendum.core.model.body import Posture, Region
 from extendum.core.model.dose import Hold
 from extendum.core.model.item import may_go
 from extendum.core.model.move import Effect, Kind, OptionKind
+from extendum.core.model.prompts import PromptKind
 from extendum.core.model.style import HoldConvention
-from extendum.core.model.words import PromptKind
 from extendum.core.moves.cautions import ABOUT
 from extendum.core.moves.find import Query, find
 from extendum.core.outputs.wording import literal_sides
@@ -65,7 +65,8 @@ def test_words_are_complete_of_a_sensible_length_and_leave_sides_to_the_placehol
         assert len(getattr(words, name).split()) <= longest, name
     assert len(words.short.split()) < len(f"{words.moving} {words.there}".split())
     assert all(len(prompt.text.split()) <= 12 for prompt in words.prompts)
-    for text in words.all():
+    prompts = (told for prompt in words.prompts for told in prompt.wordings)
+    for text in (*words.timed(), words.each, words.demonstration, *prompts):
         assert not literal_sides(text), text
         assert not PUSHING.search(text), text
         assert move.sided or not re.search(r"\{(side|other)\}", text), text

@@ -6,11 +6,13 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from extendum.core.model.dose import Breaths, Elastic, Hold, Open, Reps, Timed
+from extendum.core.model.dose import Breaths, Hold, Open, Reps, Timed
+from extendum.core.model.elastic import Elastic
 from extendum.core.model.errors import RefusedError
-from extendum.core.model.item import CountIs, MoveItem, Talk
+from extendum.core.model.item import CountIs, MoveItem
 from extendum.core.model.move import Sidedness
 from extendum.core.model.section import Role
+from extendum.core.model.talk import Talk
 from extendum.core.outputs.cue_sheet import cue_sheet
 from extendum.core.timing.compile import compile_script
 from extendum.formats.document import dumps, loads

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from extendum.core.model.dose import Elastic
+from extendum.core.model.elastic import Elastic
 from extendum.core.model.timeline import Timeline, clock
 from extendum.draw.svg import clip, n, tag, text
 

@@ -5,7 +5,8 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 
-from extendum.core.model.dose import Breaths, Dose, Elastic, Hold, Open, Pulses, Reps, Timed
+from extendum.core.model.dose import Breaths, Dose, Hold, Open, Pulses, Reps, Timed
+from extendum.core.model.elastic import Elastic
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import CountIs
 from extendum.core.model.move import Sidedness

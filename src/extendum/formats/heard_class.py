@@ -6,7 +6,8 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from extendum.core.heard.guess import Heard, What
-from extendum.core.model.dose import Elastic, Hold, Reps
+from extendum.core.model.dose import Hold, Reps
+from extendum.core.model.elastic import Elastic
 from extendum.core.model.library import LibraryMove
 from extendum.core.model.move import Sidedness
 from extendum.core.model.script import Script

@@ -10,13 +10,15 @@ from functools import lru_cache
 
 from extendum.core.edit.script_edits import new_script, set_target
 from extendum.core.edit.take_up import take_up
-from extendum.core.model.dose import Elastic, Hold
+from extendum.core.model.dose import Hold
 from extendum.core.model.dose_values import tapered
-from extendum.core.model.item import MoveItem, Talk, TalkKind
+from extendum.core.model.elastic import Elastic
+from extendum.core.model.item import MoveItem
 from extendum.core.model.library import LibraryMove
 from extendum.core.model.move import Move, Sidedness
 from extendum.core.model.script import Script
 from extendum.core.model.section import Group, Role, Section
+from extendum.core.model.talk import Talk, TalkKind
 from extendum.core.model.words import Words
 from extendum.core.moves.find import searchable, words_in
 from extendum.core.timing.compile import compile_script
@@ -28,6 +30,7 @@ POSSIBLE, LIKE, SURE, ALTERNATIVES = 0.25, 0.45, 0.75, 4
 
 _ROLES = (
     (Role.OPENING, r"open|arriv|welcome|intro|begin|start"),
+    (Role.TEACHING, r"teach|lectur|theory|explain|learn|why we"),
     (Role.WARM_UP, r"warm|loosen|mobil|prepar"),
     (Role.CLOSING, r"clos|cool|settle|relax|finish|end\b|goodbye"),
 )

@@ -16,7 +16,7 @@ from extendum.core.model.body import Side
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.limits import whole_number
 from extendum.core.model.move import Sidedness
-from extendum.core.model.words import CLASS_PLACEHOLDERS, check_placeholders
+from extendum.core.model.placeholders import CLASS_PLACEHOLDERS, check_placeholders
 from extendum.formats.dose_text import Told, read_dose
 from extendum.formats.plain import decoded
 from extendum.formats.running_order import COLUMNS

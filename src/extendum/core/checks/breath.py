@@ -88,7 +88,7 @@ def breath_forced(subject: Subject) -> Iterator[Found]:
         for dose in item.doses:
             if not isinstance(dose, Breaths):
                 continue
-            lasts = dose.quantity.value * dose.cycle_ms // 1000
+            lasts = dose.many(dose.quantity.value) * dose.cycle_ms // 1000
             quick = dose.cycle_ms < QUICK_MS and lasts > QUICK_FOR_S
             if (quick or dose.cycle_ms > SLOW_MS) and item.id not in told:
                 told.add(item.id)
@@ -113,8 +113,8 @@ def _paced(dose: Dose, in_ms: int, out_ms: int) -> Dose:
     """As many slow breaths as take about the time of the present ones."""
     if not isinstance(dose, Breaths):
         return dose
-    count = max(1, round(dose.quantity.value * dose.cycle_ms / (in_ms + out_ms)))
-    slow = replace(dose, in_ms=in_ms, full_ms=0, out_ms=out_ms, empty_ms=0)
+    count = max(1, round(dose.many(dose.quantity.value) * dose.cycle_ms / (in_ms + out_ms)))
+    slow = replace(dose, in_ms=in_ms, full_ms=0, out_ms=out_ms, empty_ms=0, stretches="", stretch_s=None)
     return slow.having(dose.count.wanting(count))
 
 

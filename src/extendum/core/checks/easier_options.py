@@ -12,8 +12,8 @@ from extendum.core.checks.mends import each, listed, with_prompt
 from extendum.core.checks.subject import Subject, Text
 from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.move import OptionKind
+from extendum.core.model.prompts import PromptKind
 from extendum.core.model.timeline import CueKind
-from extendum.core.model.words import PromptKind
 
 _LATE = (PromptKind.FORM, PromptKind.BREATH, PromptKind.DEEPER, PromptKind.ENCOURAGEMENT)
 
@@ -30,7 +30,7 @@ def easier_late(subject: Subject) -> Iterator[Found]:
     for item in subject.moves:
         late = [text for text in subject.texts[item.id] if _is_late(text) and says_easier(text.words)]
         if late:
-            turned = [text.prompt for text in late if text.prompt is not None]
+            turned = [text.place.nth for text in late if text.place.is_prompt and text.place.stage == 1]
             yield Found(
                 f"The easier option of {item.name} comes late: “{late[0].words}”",
                 (item.id,),
@@ -41,7 +41,7 @@ def easier_late(subject: Subject) -> Iterator[Found]:
 
 
 def _is_late(text: Text) -> bool:
-    return text.field == "release" or text.field.startswith("stage") or text.field in _LATE
+    return text.field in ("release", "stage", *_LATE)
 
 
 def _as_easier(item: Item, prompts: tuple[int, ...]) -> Item:

@@ -8,26 +8,23 @@ from functools import partial
 
 from extendum.core.checks.finding import Mend
 from extendum.core.checks.subject import Subject, Text
-from extendum.core.edit.script_edits import (
-    add_section,
-    fresh_id,
-    insert_item,
-    replace_items,
-    set_stage_quantity,
-    swap_move,
-)
+from extendum.core.edit.dose_edits import set_stage_quantity
+from extendum.core.edit.script_edits import add_section, fresh_id, insert_item, replace_items, swap_move
 from extendum.core.fit.explain import names
-from extendum.core.model.dose import Elastic
+from extendum.core.model.elastic import Elastic
 from extendum.core.model.errors import RefusedError
-from extendum.core.model.item import Item, MoveItem, Talk, TalkKind
+from extendum.core.model.item import Item, MoveItem
+from extendum.core.model.marks import Wait
 from extendum.core.model.move import Move
+from extendum.core.model.prompts import Prompt, PromptKind
 from extendum.core.model.script import Script
 from extendum.core.model.section import Role
-from extendum.core.model.words import Prompt, PromptKind
+from extendum.core.model.spoken import respoken
+from extendum.core.model.talk import Talk, TalkKind
 from extendum.core.moves.suggest import stand_ins
 from extendum.core.order.section_order import proposals
 from extendum.core.timing.layout import talk_needs_s
-from extendum.core.timing.speech import sentences
+from extendum.core.timing.talking import pieces_of
 
 #: Seconds of quiet after the words that close a class.
 SETTLING_S = 4
@@ -39,41 +36,33 @@ def each(items: Iterable[str], change: Callable[[Item], Item]) -> Callable[[Scri
     return lambda script: replace_items(script, {one: change(script.item(one)) for one in ids})
 
 
-def with_text(item: MoveItem | Talk, text: Text, words: str) -> Item:
-    """An item with one of its texts changed; an empty prompt is taken out."""
-    words = words.strip()
-    if isinstance(item, Talk):
-        return replace(item, words=words)
-    if text.prompt is not None:
-        prompts = list(item.words.prompts)
-        prompts[text.prompt : text.prompt + 1] = [replace(prompts[text.prompt], text=words)] if words else []
-        return replace(item, words=replace(item.words, prompts=tuple(prompts)))
-    if text.field.startswith("stage"):
-        number = int(text.field.split()[1]) - 2
-        then = (*item.then[:number], replace(item.then[number], words=words), *item.then[number + 1 :])
-        return replace(item, then=then)
-    changes: dict[str, str] = {text.field: words}
-    return replace(item, words=replace(item.words, **changes))  # type: ignore[arg-type]
-
-
 def rewritten(texts: Iterable[Text], rewrite: Callable[[Text], str]) -> Callable[[Script], Script]:
-    """Texts rewritten, each in its place; of one item's prompts the last first, so that no index moves."""
-    by_item: dict[str, list[Text]] = {}
+    """Texts rewritten, each in its place; the last of an item first, so that no place moves."""
+    own, beneath = dict[str, list[Text]](), list[Text]()
     for text in texts:
-        by_item.setdefault(text.item.id, []).append(text)
+        if text.under:
+            beneath.append(text)
+        else:
+            own.setdefault(text.item.id, []).append(text)
 
     def change(item: Item) -> Item:
-        for text in sorted(by_item[item.id], key=lambda one: one.prompt or -1, reverse=True):
-            if isinstance(item, MoveItem | Talk):
-                item = with_text(item, text, rewrite(text))
+        for text in sorted(own[item.id], key=lambda one: one.place[1:], reverse=True):
+            item = respoken(item, text.place, rewrite(text))
         return item
 
-    return each(by_item, change)
+    def changed(script: Script) -> Script:
+        unders = {text.under.id: rewrite(text).strip() for text in beneath if text.under}
+        told = tuple(replace(one, words=unders.get(one.id, one.words)) for one in script.meanwhiles)
+        script = replace(script, meanwhiles=told) if unders else script
+        return each(own, change)(script)
+
+    return changed
 
 
 def without_sentences(words: str, said: Callable[[str], object]) -> str:
-    """The words without the sentences that say something."""
-    return " ".join(sentence for sentence in sentences(words) if not said(sentence))
+    """The words without the sentences that say something; the waits between the others stay."""
+    kept = (f"[{one.text}]" if isinstance(one, Wait) else "" if said(one) else one for one in pieces_of(words))
+    return " ".join(filter(None, kept))
 
 
 def drop_sentences(texts: Iterable[Text], said: Callable[[str], object]) -> Mend:

@@ -11,9 +11,10 @@ from extendum.core.checks.mends import fewer_changes, listed, rewritten, say_at_
 from extendum.core.checks.subject import Subject, Text
 from extendum.core.model.audience import Condition
 from extendum.core.model.body import FLOOR
-from extendum.core.model.item import MoveItem, Quiet, Talk, TalkKind
+from extendum.core.model.item import MoveItem
 from extendum.core.model.move import Kind
 from extendum.core.model.section import Role
+from extendum.core.model.talk import Quiet, Talk, TalkKind
 
 #: How often people may get down or up: once down and once up for a group that needs time, twice for others.
 CHANGES_SLOW, CHANGES_MOST = 2, 4

@@ -14,9 +14,11 @@ from extendum.core.checks.mends import each, fewer_changes, listed, say_at_start
 from extendum.core.checks.safety import against
 from extendum.core.checks.subject import Subject
 from extendum.core.model.audience import Setting
-from extendum.core.model.item import Item, MoveItem, TalkKind
+from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.move import OptionKind, Prop
-from extendum.core.model.words import PromptKind, mentions
+from extendum.core.model.placeholders import mentions
+from extendum.core.model.prompts import PromptKind
+from extendum.core.model.talk import TalkKind
 from extendum.core.moves.objections import Against
 from extendum.core.timing.at_hand import thing_at_hand
 

@@ -35,8 +35,8 @@ from extendum.core.model.body import FLOOR, Base, Posture
 from extendum.core.model.dose import Hold
 from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.move import Caution, Kind
+from extendum.core.model.prompts import PromptKind
 from extendum.core.model.timeline import CueKind, SegmentKind
-from extendum.core.model.words import PromptKind
 from extendum.core.moves.cautions import (
     SLOW_RISE,
     SUPPORT,
@@ -304,7 +304,7 @@ def eyes_closed(subject: Subject) -> Iterator[Found]:
     for item, texts in by_item.items():
         first = closes_eyes(texts[0].words)[0]
         yield Found(
-            f"{texts[0].item.name} says “{first}” to people who stand.",
+            f"{texts[0].name} says “{first}” to people who stand.",
             (item,),
             mend=drop_sentences(texts, closes_eyes),
             severity=severity,

@@ -15,11 +15,11 @@ from extendum.core.checks.subject import Subject, Text
 from extendum.core.edit.script_edits import set_group
 from extendum.core.model.body import Side
 from extendum.core.model.item import Item, MoveItem
+from extendum.core.model.placeholders import mentions
 from extendum.core.model.script import Script
 from extendum.core.model.section import SidePlan
 from extendum.core.model.style import SideNames, spoken_side
 from extendum.core.model.timeline import CueKind, Segment
-from extendum.core.model.words import mentions
 from extendum.core.outputs.wording import literal_sides, placed_sides, without_sides
 
 _OTHERWISE = re.compile(r"\b(other|second|change|chang\w+|switch|swap|opposite)\b", re.I)

@@ -11,8 +11,8 @@ from extendum.core.checks.mends import drop_sentences, listed, rewritten
 from extendum.core.checks.subject import Subject, Text
 from extendum.core.model.body import Region
 from extendum.core.model.dose import Breaths, Dose, Hold, Open, Pulses, Reps, Timed
-from extendum.core.model.item import Talk
-from extendum.core.model.words import PromptKind
+from extendum.core.model.prompts import PromptKind
+from extendum.core.model.talk import Talk
 from extendum.core.timing.facts import whole_minutes
 from extendum.core.timing.speech import sentences
 
@@ -42,7 +42,7 @@ def sayings(subject: Subject, said: Callable[[str], tuple[str, ...]]) -> Iterato
 def claim(subject: Subject) -> Iterator[Found]:
     """Words promise what a stretch class cannot keep."""
     for item, texts, first in sayings(subject, claims):
-        name = texts[0].item.name
+        name = texts[0].name
         yield Found(f"{name} promises: “{first}”.", (item,), mend=drop_sentences(texts, claims))
 
 
@@ -56,7 +56,7 @@ def claim(subject: Subject) -> Iterator[Found]:
 def pushing(subject: Subject) -> Iterator[Found]:
     """Words push people further than a mild tension."""
     for item, texts, first in sayings(subject, pushes):
-        name = texts[0].item.name
+        name = texts[0].name
         yield Found(f"{name} pushes: “{first}”.", (item,), mend=drop_sentences(texts, pushes))
 
 
@@ -112,7 +112,7 @@ def number_false(subject: Subject) -> Iterator[Found]:
             unit = _placeholder(text, one)
             mend = Mend(f"Put {{{unit}}} there", rewritten([t for t, _ in wrong], partial(_told, true=true)))
             yield Found(
-                f"{text.item.name} says “{one.phrase}”{told}.",
+                f"{text.name} says “{one.phrase}”{told}.",
                 (item_id,),
                 facts=(("text", text.words),),
                 mend=mend if unit else None,
@@ -144,6 +144,8 @@ def _true_numbers(subject: Subject, text: Text) -> dict[str, set[int]]:
     """What numbers of each unit are true in a text; a unit that is not among them can be anything."""
     moves = len(subject.moves)
     rounds = {g.rounds for section in subject.script.sections for g in section.groups if g.rounds > 1}
+    if text.under:
+        return {}
     if isinstance(text.item, Talk):
         true = {"moves": {moves}, "rounds": rounds}
         opens = subject.items and text.item.id == subject.items[0].id
@@ -177,7 +179,7 @@ def _inside(dose: Dose) -> tuple[set[int], set[int]]:
     if not isinstance(dose, Pulses | Reps | Breaths):
         return set(), set()
     phases = {ms // 1000 for _, ms in dose.named_phases if ms % 1000 == 0}
-    value = dose.quantity.value
+    value = dose.many(dose.quantity.value)
     return phases | {dose.cycle_ms // 1000}, {value, 2 * value}
 
 

@@ -8,10 +8,12 @@ from typing import NamedTuple
 
 from extendum.core.model.audience import Condition
 from extendum.core.model.body import Posture
-from extendum.core.model.item import Item, MoveItem, Talk
+from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.library import LibraryMove
-from extendum.core.model.script import Script
+from extendum.core.model.script import Meanwhile, Script
 from extendum.core.model.section import Section
+from extendum.core.model.spoken import Place, spoken_texts
+from extendum.core.model.talk import Talk
 from extendum.core.model.timeline import Cue, CueKind, Segment, Timeline
 from extendum.core.moves.objections import Objection, objections_to
 from extendum.core.outputs.coverage import Coverage, coverage
@@ -21,12 +23,22 @@ SLOW_PERCENT = 125
 
 
 class Text(NamedTuple):
-    """Words of an item: which field, or which prompt by its index."""
+    """Words of an item and where they stand in it, or what is said meanwhile, from this item on."""
 
     item: MoveItem | Talk
-    field: str
+    place: Place
     words: str
-    prompt: int | None = None
+    under: Meanwhile | None = None
+
+    @property
+    def field(self) -> str:
+        """Which of the item's texts it is; of a prompt its kind."""
+        return self.place.field
+
+    @property
+    def name(self) -> str:
+        """What a finding calls the one that says it."""
+        return self.under.name if self.under else self.item.name
 
 
 class Subject:
@@ -94,8 +106,12 @@ class Subject:
 
     @cached_property
     def texts(self) -> dict[str, list[Text]]:
-        """The words of each item that are not empty."""
-        return {item.id: list(_texts_of(item)) for item in self.items if isinstance(item, MoveItem | Talk)}
+        """The words of each item that are not empty, and those that are said meanwhile from it on."""
+        found = {item.id: list(_texts_of(item)) for item in self.items if isinstance(item, MoveItem | Talk)}
+        for under in self.script.meanwhiles:
+            if under.from_item in found:
+                found[under.from_item] += _texts_under(under, self.script.item(under.from_item))
+        return found
 
     @cached_property
     def all_texts(self) -> list[Text]:
@@ -159,17 +175,10 @@ class Subject:
 
 
 def _texts_of(item: MoveItem | Talk) -> Iterator[Text]:
-    if isinstance(item, Talk):
-        if item.words:
-            yield Text(item, "words", item.words)
-        return
-    words = item.words
-    for field in ("demonstration", "moving", "there", "short", "switch", "turn", "each", "release"):
-        value = getattr(words, field)
-        if value:
-            yield Text(item, field, value)
-    for number, stage in enumerate(item.then, 2):
-        if stage.words:
-            yield Text(item, f"stage {number}", stage.words)
-    for index, prompt in enumerate(words.prompts):
-        yield Text(item, str(prompt.kind), prompt.text, index)
+    return (Text(item, place, words) for place, words in spoken_texts(item))
+
+
+def _texts_under(under: Meanwhile, host: Item) -> Iterator[Text]:
+    """What is said meanwhile, at the item under which it begins."""
+    if under.words and isinstance(host, MoveItem | Talk):
+        yield Text(host, Place("meanwhile"), under.words, under)

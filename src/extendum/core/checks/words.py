@@ -12,10 +12,10 @@ from extendum.core.checks.mends import each, listed, with_time_to_say
 from extendum.core.checks.subject import Subject
 from extendum.core.edit.script_edits import set_group
 from extendum.core.model.item import Item, MoveItem
+from extendum.core.model.prompts import PromptKind
 from extendum.core.model.script import Script
 from extendum.core.model.section import LONGEST_CADENCE_S, Group
 from extendum.core.model.timeline import Cue, Mode, Segment, SegmentKind
-from extendum.core.model.words import PromptKind
 from extendum.core.outputs.wording import REMINDERS_MOST, reminder, repeated
 from extendum.core.timing.compile import compile_script
 from extendum.core.timing.layout import talk_needs_s

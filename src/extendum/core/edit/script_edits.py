@@ -7,13 +7,15 @@ from dataclasses import replace
 from typing import Any
 
 from extendum.core.edit.take_up import take_up
-from extendum.core.model.dose import COUNTED, Dose, Elastic
+from extendum.core.model.elastic import Elastic
 from extendum.core.model.errors import RefusedError
-from extendum.core.model.item import Item, Keep, Matters, MoveItem, Quiet, Talk
+from extendum.core.model.item import Item, MoveItem
+from extendum.core.model.keeping import Keep, Matters
 from extendum.core.model.library import LibraryMove
 from extendum.core.model.script import Meanwhile, Script
 from extendum.core.model.section import Group, PassRef, Role, Section, SidePlan, sides_of, ways_of
 from extendum.core.model.style import CueStyle
+from extendum.core.model.talk import Quiet, Talk
 
 
 def new_script(title: str, target_s: int) -> Script:
@@ -174,7 +176,7 @@ def add_moves(
 
 def swap_move(script: Script, item_id: str, entry: LibraryMove, *, taken: str = "") -> Script:
     """Replace a move by another, with that one's dose and words; marks and place stay."""
-    old = _move_item(script, item_id)
+    old = move_item(script, item_id)
     new = take_up(entry, item_id, script.style, taken)
     marks = {name: getattr(old, name) for name in ("keep", "dropped", "matters", "lead_side", "between")}
     return replace_items(script, {item_id: replace(new, **marks)})
@@ -226,38 +228,12 @@ def place_item(script: Script, item_id: str, group_id: str, at: int | None) -> S
     return _map_groups(script, change)
 
 
-def set_quantity(script: Script, item_id: str, quantity: Elastic) -> Script:
-    """Give an item another elastic quantity."""
-    return replace_items(script, {item_id: script.item(item_id).having(quantity)})
-
-
-def usual_step(item: Item) -> int:
-    """By how much of its own unit a dose changes at one press: 5 s, or one rep, breath or pulse."""
-    return 1 if isinstance(item, MoveItem) and isinstance(item.dose, COUNTED) else 5
-
-
-def nudge(script: Script, item_id: str, by: int) -> Script:
-    """Make the dose longer or shorter by some of its own unit, as the teacher's wish."""
-    quantity = script.item(item_id).quantity
-    floor = 0 if isinstance(script.item(item_id), Quiet) else 1
-    return set_quantity(script, item_id, quantity.wanting(max(floor, quantity.value + by)))
-
-
-def set_locked(script: Script, item_id: str, locked: bool) -> Script:
-    """Lock the dose at what it is now, or let it give again."""
-    return set_quantity(script, item_id, replace(script.item(item_id).quantity, locked=locked))
-
-
-def _move_item(script: Script, item_id: str) -> MoveItem:
+def move_item(script: Script, item_id: str) -> MoveItem:
+    """A move of the class; RefusedError for any other item."""
     item = script.item(item_id)
     if not isinstance(item, MoveItem):
         raise RefusedError("item", "a move", item.name)
     return item
-
-
-def set_dose(script: Script, item_id: str, dose: Dose) -> Script:
-    """Give a move another dose."""
-    return replace_items(script, {item_id: replace(_move_item(script, item_id), dose=dose)})
 
 
 def rename_item(script: Script, item_id: str, name: str) -> Script:
@@ -319,7 +295,7 @@ def add_group(script: Script, section_id: str, after: str | None = None) -> Scri
 
 def set_move_item(script: Script, item_id: str, **changes: Any) -> Script:
     """Give a move other stages, sets, lead side, facing, demonstration or marks."""
-    return replace_items(script, {item_id: replace(_move_item(script, item_id), **changes)})
+    return replace_items(script, {item_id: replace(move_item(script, item_id), **changes)})
 
 
 def set_under(script: Script, group_id: str, name: str, words: str) -> Script:
@@ -329,8 +305,10 @@ def set_under(script: Script, group_id: str, name: str, words: str) -> Script:
     others = tuple(one for one in script.meanwhiles if one is not old)
     if not name or not group.items:
         return replace(script, meanwhiles=others)
-    own = old.id if old else fresh_id(script, "m")
-    return replace(script, meanwhiles=(*others, Meanwhile(own, group.items[0].id, group.items[-1].id, name, words)))
+    first, last = group.items[0].id, group.items[-1].id
+    if old is None:
+        return replace(script, meanwhiles=(*others, Meanwhile(fresh_id(script, "m"), first, last, name, words)))
+    return replace(script, meanwhiles=(*others, replace(old, name=name, words=words)))
 
 
 def mark(script: Script, item_id: str, **marks: Keep | Matters) -> Script:
@@ -341,8 +319,3 @@ def mark(script: Script, item_id: str, **marks: Keep | Matters) -> Script:
     stays = marks.get("keep", item.keep) is item.keep
     changed: Item = replace(item, dropped=item.dropped and stays, **marks)  # type: ignore[arg-type]
     return replace_items(script, {item_id: changed})
-
-
-def set_stage_quantity(script: Script, item_id: str, stage: int, quantity: Elastic) -> Script:
-    """Give one stage of an item another elastic quantity; stages count from 1."""
-    return replace_items(script, {item_id: script.item(item_id).having(quantity, stage)})

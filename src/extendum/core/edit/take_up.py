@@ -6,11 +6,11 @@ from dataclasses import replace
 
 from extendum.core.model.item import MoveItem
 from extendum.core.model.library import LibraryMove, dose_for
+from extendum.core.model.prompts import FIRST_PASS_ONLY
 from extendum.core.model.script import Script
 from extendum.core.model.section import Group, Section
 from extendum.core.model.style import CueStyle
 from extendum.core.model.timeline import CueKind, CueRef
-from extendum.core.model.words import FIRST_PASS_ONLY
 from extendum.core.timing.compile import compile_script
 
 

@@ -14,8 +14,9 @@ from typing import NamedTuple
 import numpy as np
 
 from extendum.core.model.brief import Priority
-from extendum.core.model.dose import Dose, Elastic, Hold
+from extendum.core.model.dose import Dose, Hold
 from extendum.core.model.dose_values import Count, Ints, actual, allowed, at_least, conventional, tapered
+from extendum.core.model.elastic import Elastic
 from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.section import Group
 from extendum.core.model.style import CueStyle
@@ -59,7 +60,7 @@ class Choice:
     @property
     def unit(self) -> str:
         """The unit of its values."""
-        return self.item.dose_at(self.stage).unit if isinstance(self.item, MoveItem) else "s"
+        return self.item.dose_at(self.stage).measure if isinstance(self.item, MoveItem) else "s"
 
     @property
     def kind(self) -> str:

@@ -216,7 +216,7 @@ def _in_or_out(taken: Taken) -> Change:
     """The change of an item that goes out, or comes in again with its first dose."""
     item = taken.item
     dose = item.dose if isinstance(item, MoveItem) else None
-    unit, kind = (dose.unit, dose.tag) if dose else ("s", item.tag)
+    unit, kind = (dose.measure, dose.tag) if dose else ("s", item.tag)
     if not taken.kept:
         return Change(item.id, item.name, unit, item.quantity.value, None, kind)
     return Change(item.id, item.name, unit, None, taken.values[0], kind)

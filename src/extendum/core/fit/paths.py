@@ -17,9 +17,10 @@ from extendum.core.fit.graph import Edge, Graph, Node
 from extendum.core.fit.item_options import OF_THOSE_TO_COME, Context, Offer, Offers
 from extendum.core.fit.lane_steps import LaneSteps
 from extendum.core.fit.lanes import Before, Places, came_true
-from extendum.core.model.item import Item, MoveItem, Talk, is_out
+from extendum.core.model.item import Item, MoveItem, is_out
 from extendum.core.model.script import Script
 from extendum.core.model.section import Group, SidePlan
+from extendum.core.model.talk import Talk
 from extendum.core.timing.durations import Facts
 from extendum.core.timing.facts import AFTER_THE_LAST, facts_along, talk_least_s
 from extendum.core.timing.layout import start_situation

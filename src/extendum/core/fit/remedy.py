@@ -6,17 +6,21 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from enum import StrEnum
 
-from extendum.core.edit.script_edits import mark, replace_items, set_group, set_stage_quantity
+from extendum.core.edit.dose_edits import set_stage_quantity
+from extendum.core.edit.script_edits import mark, replace_items, set_group
 from extendum.core.fit.dose_options import Choice
 from extendum.core.fit.explain import MOST_NAMED, amount, names, number
 from extendum.core.fit.fit import Fit, Fitter
 from extendum.core.fit.solver import Taken
-from extendum.core.model.dose import COUNTED, LONGEST_HOLD_S, MOST_COUNT, Elastic
+from extendum.core.model.dose import COUNTED, MOST_COUNT
+from extendum.core.model.elastic import LONGEST_HOLD_S, Elastic
 from extendum.core.model.errors import RefusedError
-from extendum.core.model.item import Item, Keep, Matters, MoveItem, Quiet
+from extendum.core.model.item import Item, MoveItem
+from extendum.core.model.keeping import Keep, Matters
 from extendum.core.model.script import Script
 from extendum.core.model.section import Group
 from extendum.core.model.style import HoldConvention
+from extendum.core.model.talk import Quiet
 from extendum.core.timing.compile import compile_script
 
 #: So many are tried, and so many of one kind are offered.

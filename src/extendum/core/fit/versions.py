@@ -12,10 +12,11 @@ from extendum.core.fit.fit import Fit, Fitter
 from extendum.core.fit.remedy import any_may_go
 from extendum.core.model.body import Region
 from extendum.core.model.errors import RefusedError
-from extendum.core.model.item import MoveItem, Quiet, may_go
+from extendum.core.model.item import MoveItem, may_go
 from extendum.core.model.move import Kind
 from extendum.core.model.script import Script
 from extendum.core.model.section import Role, SidePlan
+from extendum.core.model.talk import Quiet
 from extendum.core.model.timeline import clock
 from extendum.core.timing.layout import length_of
 

@@ -11,58 +11,14 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 from typing import Any, ClassVar, Self
 
+from extendum.core.model.elastic import Elastic
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.fields import Checked, Extra, extra, text, whole
+from extendum.core.model.phases import PhaseWords, check_says
 
-LONGEST_HOLD_S = 7200
 MOST_COUNT = 500
-
-
-@dataclass(frozen=True, slots=True)
-class Elastic(Checked):
-    """A quantity that may give: least <= wanted <= most, what it is now, and whether it is locked.
-
-    ``wanted`` is the teacher's intention; ``now`` is what a fit made of it. A later fit starts
-    from ``wanted`` again, so fits never drift.
-    """
-
-    least: int = whole(0, LONGEST_HOLD_S)
-    wanted: int = whole(0, LONGEST_HOLD_S)
-    most: int = whole(0, LONGEST_HOLD_S)
-    now: int | None = whole(0, LONGEST_HOLD_S, None, "what it is after a fit; the wanted one if left out")
-    locked: bool = False
-    extra: Extra = extra()
-
-    def __post_init__(self) -> None:
-        Checked.__post_init__(self)
-        if self.now is None:
-            object.__setattr__(self, "now", self.wanted)
-        if self.least > self.wanted:
-            raise RefusedError("least", f"at most the wanted {self.wanted}", self.least)
-        if self.most < self.wanted:
-            raise RefusedError("most", f"at least the wanted {self.wanted}", self.most)
-        if not self.least <= self.value <= self.most:
-            raise RefusedError("now", f"from {self.least} to {self.most}", self.now)
-
-    @property
-    def value(self) -> int:
-        """What it is now."""
-        return self.wanted if self.now is None else self.now
-
-    def at(self, value: int) -> Elastic:
-        """As a fit sets it: the intention stays."""
-        return Elastic(self.least, self.wanted, self.most, value, self.locked, self.extra)
-
-    def wanting(self, value: int) -> Elastic:
-        """As the teacher sets it: the intention moves, and limits move out of its way."""
-        return replace(self, least=min(self.least, value), wanted=value, most=max(self.most, value), now=value)
-
-    def typed(self, least: int, wanted: int, most: int) -> Elastic:
-        """As all three were typed: a new wish alone moves the limits out of its way; new limits hold what is now."""
-        if wanted != self.wanted and (least, most) == (self.least, self.most):
-            return self.wanting(wanted)
-        value = self.value if wanted == self.wanted else wanted
-        return replace(self, least=least, wanted=wanted, most=most, now=min(max(value, least), most))
+LONGEST_PHASE_S = 120
+SAY_FIRST = "in so many of the first, and again in the last, the words of the phases are said"
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,9 +46,18 @@ class _Cycles(Checked):
         """Milliseconds that the last cycle of a pass lacks."""
         return 0
 
+    @property
+    def measure(self) -> str:
+        """What its quantity is measured in."""
+        return "s"
+
+    def many(self, value: int) -> int:
+        """How many cycles a value of the quantity means."""
+        return value
+
     def pass_ms(self, value: int) -> int:
         """Milliseconds of one pass at this value of the quantity."""
-        return value * self.cycle_ms - self.lacks_ms
+        return self.many(value) * self.cycle_ms - self.lacks_ms
 
 
 class _Lasting(_Cycles):
@@ -112,7 +77,7 @@ class _Lasting(_Cycles):
         changed: Any = replace(self, seconds=quantity)  # type: ignore[type-var]
         return changed  # type: ignore[no-any-return]
 
-    def beats(self, value: int) -> Iterator[Beat]:
+    def beats(self, many: int) -> Iterator[Beat]:
         """Time that only passes has no beats."""
         return iter(())
 
@@ -121,7 +86,13 @@ class _Counted(_Cycles):
     """A dose whose quantity is a count of cycles of phases."""
 
     __slots__ = ()
+    unit: ClassVar[str]
+    breathes: ClassVar[bool] = False
     count: Elastic
+    stretches: str
+    stretch_s: Elastic | None
+    says: tuple[PhaseWords, ...]
+    say_first: int
 
     def __post_init__(self) -> None:
         Checked.__post_init__(self)
@@ -129,20 +100,63 @@ class _Counted(_Cycles):
             raise RefusedError("count.least", "at least 1", self.count.least)
         if self.count.most > MOST_COUNT:
             raise RefusedError("count.most", f"at most {MOST_COUNT}", self.count.most)
+        self._check_stretch()
+        if self.says:
+            check_says(self.says, [name for name, _ in self.named_phases], breathes=self.breathes)
+
+    def told_in(self, phase: str) -> PhaseWords | None:
+        """What is said and breathed in one of its phases."""
+        return next((one for one in self.says if one.phase == phase), None)
+
+    def _check_stretch(self) -> None:
+        if bool(self.stretches) is (self.stretch_s is None):
+            raise RefusedError("stretch_s", "given with the phase that stretches, and only then", self.stretches)
+        if self.stretch_s is not None and self.stretches not in (name for name, _ in self._written):
+            raise RefusedError("stretches", "one of " + ", ".join(name for name, _ in self._written), self.stretches)
+        if self.stretch_s is not None and not 1 <= self.stretch_s.least <= self.stretch_s.most <= LONGEST_PHASE_S:
+            found = f"{self.stretch_s.least} to {self.stretch_s.most}"
+            raise RefusedError("stretch_s", f"limits from 1 to {LONGEST_PHASE_S} s", found)
 
     @property
-    def named_phases(self) -> tuple[tuple[str, int], ...]:
-        """The phases of one cycle, in milliseconds."""
+    def _written(self) -> tuple[tuple[str, int], ...]:
+        """The phases of one cycle as they are written, in milliseconds."""
         raise NotImplementedError
 
     @property
+    def named_phases(self) -> tuple[tuple[str, int], ...]:
+        """The phases of one cycle as they are now, in milliseconds."""
+        if self.stretch_s is None:
+            return self._written
+        now = self.stretch_s.value * 1000
+        return tuple((name, now if name == self.stretches else ms) for name, ms in self._written)
+
+    @property
     def quantity(self) -> Elastic:
-        """The elastic quantity: how many."""
-        return self.count
+        """The elastic quantity: how many, or the seconds of the phase that stretches."""
+        return self.count if self.stretch_s is None else self.stretch_s
+
+    @property
+    def measure(self) -> str:
+        """What its quantity is measured in."""
+        return self.unit if self.stretch_s is None else "s"
+
+    def many(self, value: int) -> int:
+        """How many cycles a value of the quantity means: as many as it has where a phase stretches."""
+        return value if self.stretch_s is None else self.count.value
+
+    def at(self, value: int) -> Self:
+        """The dose at a value of its quantity."""
+        return self if self.quantity.value == value else self.having(self.quantity.at(value))
+
+    def pass_ms(self, value: int) -> int:
+        """Milliseconds of one pass at this value of the quantity."""
+        now = self.at(value) if self.stretch_s is not None else self
+        return now.many(value) * now.cycle_ms - now.lacks_ms
 
     def having(self, quantity: Elastic) -> Self:
         """The same dose with another quantity."""
-        changed: Any = replace(self, count=quantity)  # type: ignore[type-var]
+        field = "count" if self.stretch_s is None else "stretch_s"
+        changed: Any = replace(self, **{field: quantity})  # type: ignore[type-var]
         return changed  # type: ignore[no-any-return]
 
     @property
@@ -150,11 +164,12 @@ class _Counted(_Cycles):
         """Milliseconds of one cycle."""
         return sum(ms for _, ms in self.named_phases)
 
-    def beats(self, value: int) -> Iterator[Beat]:
-        """Each phase of each cycle; the last one lasts to the end of the pass's last second."""
-        total_ms, end_ms = self.pass_ms(value), -(-self.pass_ms(value) // 1000) * 1000
+    def beats(self, many: int) -> Iterator[Beat]:
+        """Each phase of so many cycles; the last one lasts to the end of the pass's last second."""
+        total_ms = many * self.cycle_ms - self.lacks_ms
+        end_ms = -(-total_ms // 1000) * 1000
         at = 0
-        for n in range(1, value + 1):
+        for n in range(1, many + 1):
             for name, ms in self.named_phases:
                 if ms and at < total_ms:
                     last = at + ms >= total_ms
@@ -191,7 +206,24 @@ class Timed(_Lasting):
 
     seconds: Elastic
     manner: Manner = Manner.STEADY
+    reps_least: int = whole(0, MOST_COUNT, 0, "at each one's own pace, from so many reps; 0: not counted in reps")
+    reps_most: int = whole(0, MOST_COUNT, 0, "at each one's own pace, to so many reps")
     extra: Extra = extra()
+
+    def __post_init__(self) -> None:
+        Checked.__post_init__(self)
+        if self.reps_least > self.reps_most or bool(self.reps_least) is not bool(self.reps_most):
+            raise RefusedError("reps_most", f"at least the {self.reps_least} of reps_least, or both 0", self.reps_most)
+
+    @property
+    def own_pace(self) -> bool:
+        """Whether everybody does a number of reps at a pace of their own."""
+        return self.reps_most > 0
+
+    @property
+    def reps_told(self) -> str:
+        """From how many to how many: ``5 to 8``."""
+        return f"{self.reps_least} to {self.reps_most}" if self.reps_least < self.reps_most else f"{self.reps_most}"
 
 
 @dataclass(frozen=True, slots=True)
@@ -224,22 +256,26 @@ class Pulses(_Counted):
 
     count: Elastic
     phases: tuple[Phase, ...] = (Phase("contract", 6000), Phase("relax", 4000))
+    says: tuple[PhaseWords, ...] = ()
+    say_first: int = whole(0, 20, 2, SAY_FIRST)
+    stretches: str = text(40, "", "the phase whose seconds give, instead of how many there are")
+    stretch_s: Elastic | None = None
     extra: Extra = extra()
 
     def __post_init__(self) -> None:
-        _Counted.__post_init__(self)
         if not 1 <= len(self.phases) <= 4:
             raise RefusedError("phases", "one to four phases", f"{len(self.phases)}")
+        _Counted.__post_init__(self)
 
     @property
-    def named_phases(self) -> tuple[tuple[str, int], ...]:
+    def _written(self) -> tuple[tuple[str, int], ...]:
         """The phases of one pulse."""
         return tuple((phase.name, phase.ms) for phase in self.phases)
 
     @property
     def lacks_ms(self) -> int:
         """Milliseconds of the last release: it belongs to coming out."""
-        return self.phases[-1].ms if len(self.phases) > 1 else 0
+        return self.named_phases[-1][1] if len(self.phases) > 1 else 0
 
 
 @dataclass(frozen=True, slots=True)
@@ -256,10 +292,14 @@ class Reps(_Counted):
     back_ms: int = whole(100, 60_000, 2000)
     rest_ms: int = whole(0, 60_000, 0)
     counts: int = whole(0, 16, 0, "counts inside a rep, spread evenly over it")
+    says: tuple[PhaseWords, ...] = ()
+    say_first: int = whole(0, 20, 2, SAY_FIRST)
+    stretches: str = text(40, "", "the phase whose seconds give, instead of how many there are")
+    stretch_s: Elastic | None = None
     extra: Extra = extra()
 
     @property
-    def named_phases(self) -> tuple[tuple[str, int], ...]:
+    def _written(self) -> tuple[tuple[str, int], ...]:
         """Out, stay, back and rest."""
         return (("out", self.out_ms), ("stay", self.stay_ms), ("back", self.back_ms), ("rest", self.rest_ms))
 
@@ -270,6 +310,7 @@ class Breaths(_Counted):
 
     tag: ClassVar[str] = "breaths"
     unit: ClassVar[str] = "breaths"
+    breathes: ClassVar[bool] = True
     settles: ClassVar[bool] = False
 
     count: Elastic
@@ -277,10 +318,14 @@ class Breaths(_Counted):
     full_ms: int = whole(0, 30_000, 0)
     out_ms: int = whole(500, 30_000, 6000)
     empty_ms: int = whole(0, 30_000, 0)
+    says: tuple[PhaseWords, ...] = ()
+    say_first: int = whole(0, 20, 2, SAY_FIRST)
+    stretches: str = text(40, "", "the phase whose seconds give, instead of how many there are")
+    stretch_s: Elastic | None = None
     extra: Extra = extra()
 
     @property
-    def named_phases(self) -> tuple[tuple[str, int], ...]:
+    def _written(self) -> tuple[tuple[str, int], ...]:
         """In, full, out and empty."""
         return (("in", self.in_ms), ("full", self.full_ms), ("out", self.out_ms), ("empty", self.empty_ms))
 
@@ -289,29 +334,9 @@ Dose = Hold | Pulses | Reps | Breaths | Timed | Open
 COUNTED = (Pulses, Reps, Breaths)
 #: Every kind, in the order in which they are offered.
 KINDS: tuple[type[Dose], ...] = (Hold, Pulses, Reps, Breaths, Timed, Open)
-#: Seconds of one rep, breath or pulse, by which a dose of another kind lasts about as long.
-_ABOUT_S = {Reps: 4, Breaths: 10, Pulses: 10}
 
 
 def pass_seconds(dose: Dose, value: int | None = None) -> int:
     """Whole seconds of one pass, at its present value or another."""
     ms = dose.pass_ms(dose.quantity.value if value is None else value)
     return -(-ms // 1000)
-
-
-def describe(dose: Dose) -> str:
-    """The dose in a few words: ``30 s``, ``8 reps``, ``1 breath``."""
-    value = dose.quantity.value
-    unit = dose.unit[:-1] if value == 1 and dose.unit != "s" else dose.unit
-    return f"{value} {unit}"
-
-
-def as_kind(dose: Dose, kind: str) -> Dose:
-    """Another kind of dose that lasts about as long, with limits of a half and the double; RefusedError for none."""
-    made = next((one for one in KINDS if one.tag == kind), None)
-    if made is None:
-        raise RefusedError("kind", "one of " + ", ".join(one.tag for one in KINDS), kind)
-    seconds = dose.pass_ms(dose.quantity.value) / 1000
-    many = seconds / _ABOUT_S[made] if made in _ABOUT_S else max(5, round(seconds / 5) * 5)
-    count = max(1, round(many))
-    return made(Elastic(max(1, count // 2), count, count * 2))

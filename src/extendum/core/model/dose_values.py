@@ -10,7 +10,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from extendum.core.model.body import Posture
-from extendum.core.model.dose import LONGEST_HOLD_S, Dose, Hold, Manner, Timed
+from extendum.core.model.dose import Dose, Hold, Manner, Timed
+from extendum.core.model.elastic import LONGEST_HOLD_S
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.style import CueStyle
 

@@ -13,9 +13,10 @@ from typing import NamedTuple
 
 from extendum.core.model.dose import COUNTED, Manner, Timed
 from extendum.core.model.errors import RefusedError
-from extendum.core.model.item import Item, MoveItem, Quiet, SetOrder, rep_total
+from extendum.core.model.item import Item, MoveItem, SetOrder, rep_total
 from extendum.core.model.limits import LONGEST_S, MOST_PASSES, MOST_REPS, MOST_SEGMENTS
 from extendum.core.model.section import Group, Section, SidePlan
+from extendum.core.model.talk import Quiet
 
 
 class Extent(NamedTuple):
@@ -82,16 +83,16 @@ def extent_of(item: Item, group: Group, listed: Listed) -> Extent:
 def _work_segments(item: MoveItem) -> int:
     """The stages of a pass with the words before each but the first, both halves of time that switches, a settling."""
     halves = sum(isinstance(dose, Timed) and dose.manner is Manner.HALVES for dose in item.doses)
-    return len(item.doses) + len([one for one in item.then if one.words]) + halves + item.dose.settles
+    return len(item.doses) + len([one for one in item.then if one.words or one.way_s]) + halves + item.dose.settles
 
 
 def _work(item: MoveItem) -> tuple[int, int]:
     """Whole seconds of the work of one pass as it stands now, and the reps, breaths and pulses in it."""
-    seconds = reps = 0
+    seconds, reps = sum(stage.way_s for stage in item.then), 0
     for stage, dose in enumerate(item.doses, 1):
-        value = rep_total(item, stage, dose.quantity.value)
-        seconds += -(-dose.pass_ms(value) // 1000)
-        reps += value if isinstance(dose, COUNTED) else 0
+        many = rep_total(item, stage, dose.quantity.value)
+        seconds += -((dose.lacks_ms - many * dose.cycle_ms) // 1000)
+        reps += many if isinstance(dose, COUNTED) else 0
     return seconds, reps
 
 

@@ -7,26 +7,46 @@ from enum import StrEnum
 from typing import ClassVar
 
 from extendum.core.model.body import Side
-from extendum.core.model.dose import Breaths, Dose, Elastic, Manner, Reps, Timed, describe
+from extendum.core.model.dose import Breaths, Dose, Manner, Reps, Timed
+from extendum.core.model.dose_kinds import describe
+from extendum.core.model.elastic import Elastic
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.fields import Checked, Extra, extra, identifier, text, whole
-from extendum.core.model.move import Move, Prop, Sidedness
-from extendum.core.model.style import Countdown, CueStyle, Facing, SideNames, cued_by
-from extendum.core.model.words import TALK_PLACEHOLDERS, Words, check_placeholders, placeholders
+from extendum.core.model.keeping import Keep, Leavable, Matters
+from extendum.core.model.marks import refuse_waits
+from extendum.core.model.move import Move, Sidedness, Target
+from extendum.core.model.notes import Note
+from extendum.core.model.placeholders import check_placeholders, placeholders
+from extendum.core.model.prompts import Prompt
+from extendum.core.model.style import Countdown, CueStyle, Facing, RepCount, SideNames, cued_by
+from extendum.core.model.talk import Quiet, Talk
+from extendum.core.model.words import Words
 
 
 @dataclass(frozen=True, slots=True)
 class Stage(Checked):
-    """A further dose in the same position within a pass: reps, then stay; slow, then quick."""
+    """A further dose within a pass: reps, then stay; slow, then quick; or another place, such as the wall farther away.
+
+    It keeps the side and the props. What it has of its own (figure, targets, how the teacher stands) holds for it
+    alone; what it has not is that of the move.
+    """
 
     dose: Dose
     name: str = text(120, "")
     words: str = text(1000, "", "said before it begins")
+    short: str = text(1000, "", "instead of them in later passes")
+    way_s: int = whole(0, 600, 0, "to get there, as it really takes; the words may take longer")
+    figure: str = text(80, "", "the key of the move whose figure it has")
+    targets: tuple[Target, ...] = ()
+    facing: Facing | None = None
+    prompts: tuple[Prompt, ...] = ()
     extra: Extra = extra()
 
     def __post_init__(self) -> None:
         Checked.__post_init__(self)
-        check_placeholders("words", self.words)
+        for name in ("words", "short"):
+            check_placeholders(name, getattr(self, name))
+            refuse_waits(name, getattr(self, name))
 
 
 class SetOrder(StrEnum):
@@ -55,40 +75,6 @@ class ReleaseAfter(StrEnum):
     ONCE = "once"
 
 
-class Keep(StrEnum):
-    """Whether an item is always in the class, may be left out by a fit, or is left out by hand."""
-
-    ALWAYS = "always in"
-    OPTIONAL = "may be left out"
-    OUT = "left out"
-
-
-class Matters(StrEnum):
-    """How much an item matters to the teacher when something has to give."""
-
-    LESS = "matters less"
-    AS_OTHERS = "as the others"
-    MOST = "matters most"
-
-    @property
-    def halves(self) -> int:
-        """Its weight in a fit, in halves: a half, one, two."""
-        return {Matters.LESS: 1, Matters.MOST: 4}.get(self, 2)
-
-
-class _Kept:
-    """An item that can be left out: by hand, or by a fit where it is optional."""
-
-    __slots__ = ()
-    keep: Keep
-    dropped: bool
-
-    @property
-    def present(self) -> bool:
-        """Whether it is in the class now."""
-        return self.keep is Keep.ALWAYS or (self.keep is Keep.OPTIONAL and not self.dropped)
-
-
 class CountIs(StrEnum):
     """What the count of alternating reps or breaths counts."""
 
@@ -97,7 +83,7 @@ class CountIs(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class MoveItem(_Kept, Checked):
+class MoveItem(Leavable, Checked):
     """A move used in a class, copied in, with its own dose and words."""
 
     tag: ClassVar[str] = "move"
@@ -121,7 +107,10 @@ class MoveItem(_Kept, Checked):
     say_way: bool = True
     countdown: Countdown | None = None
     side_names: SideNames | None = None
+    count_reps: RepCount | None = None
+    last_calls: int | None = whole(0, 3, None, "of the last reps or breaths; as the class has it if left out")
     facing: Facing = Facing.TOWARDS
+    notes: tuple[Note, ...] = ()
     between: bool = False
     self_led: bool = False
     keep: Keep = Keep.ALWAYS
@@ -142,9 +131,8 @@ class MoveItem(_Kept, Checked):
 
     def cued(self, style: CueStyle) -> CueStyle:
         """The class's style as it is for this item."""
-        if self.countdown is None and self.side_names is None:
-            return style
-        return cued_by(style, self.countdown, self.side_names)
+        own = (self.countdown, self.side_names, self.count_reps, self.last_calls)
+        return style if own == _AS_THE_CLASS else cued_by(style, *own)
 
     @property
     def doses(self) -> tuple[Dose, ...]:
@@ -155,9 +143,22 @@ class MoveItem(_Kept, Checked):
         """The dose of one stage, counted from 1."""
         return self.dose if stage == 1 else self.then[stage - 2].dose
 
+    def prompts_at(self, stage: int) -> tuple[Prompt, ...]:
+        """The prompts of one stage, counted from 1."""
+        return self.words.prompts if stage == 1 else self.then[stage - 2].prompts
+
     def timed_words(self) -> tuple[str, ...]:
         """Every text whose speaking time is part of the class's length."""
-        return (*self.words.timed(), self.words.demonstration, *(stage.words for stage in self.then))
+        stages = (words for stage in self.then for words in (stage.words, stage.short))
+        return (*self.words.timed(), self.words.demonstration, *stages)
+
+    def targets_at(self, stage: int) -> tuple[Target, ...]:
+        """What one stage, counted from 1, is for."""
+        return self.move.targets if stage == 1 else self.then[stage - 2].targets or self.move.targets
+
+    def facing_at(self, stage: int) -> Facing:
+        """How the teacher stands in one stage, counted from 1."""
+        return self.facing if stage == 1 else self.then[stage - 2].facing or self.facing
 
     def said(self) -> frozenset[str]:
         """The placeholders of every text whose speaking time is part of the class's length."""
@@ -175,7 +176,9 @@ class MoveItem(_Kept, Checked):
 
     def even(self, stage: int) -> bool:
         """Whether the count of a stage must be even for both sides to get the same: alternating, counted in total."""
-        return self.count_is is CountIs.TOTAL and self.counts_sides(stage)
+        dose = self.dose_at(stage)
+        counts = isinstance(dose, Reps | Breaths) and dose.stretch_s is None
+        return counts and self.count_is is CountIs.TOTAL and self.counts_sides(stage)
 
     @property
     def quantity(self) -> Elastic:
@@ -191,86 +194,19 @@ class MoveItem(_Kept, Checked):
         return replace(self, then=tuple(then))
 
 
+#: An item that is cued as its class is.
+_AS_THE_CLASS = (None, None, None, None)
+
+
 def rep_total(item: MoveItem, stage: int, value: int) -> int:
-    """How many reps or breaths a count means: where they alternate and are counted per side, twice as many."""
-    return 2 * value if item.count_is is CountIs.PER_SIDE and item.counts_sides(stage) else value
+    """How many reps or breaths a value means: where they alternate and are counted per side, twice as many."""
+    many = item.dose_at(stage).many(value)
+    return 2 * many if both_sides(item, stage) else many
 
 
-class TalkKind(StrEnum):
-    """What time without a move is for."""
-
-    TALK = "talk"
-    CHECK_IN = "check-in"
-    NOTICE = "notice"
-    RECHECK = "recheck"
-    REST = "rest"
-    WATER = "water"
-    PROPS = "props"
-    STATION = "station"
-
-
-@dataclass(frozen=True, slots=True)
-class Talk(_Kept, Checked):
-    """Time without a move: talk, check-in, notice pause, recheck, rest, water, props, change of station."""
-
-    tag: ClassVar[str] = "talk"
-
-    id: str = identifier()
-    seconds: Elastic  # type: ignore[misc] # identifier() above sets bounds, not a default
-    words: str = text(4000, "")
-    name: str = text(200, "Talk", shortest=1)
-    kind: TalkKind = TalkKind.TALK
-    picks_up: tuple[Prop, ...] = ()
-    puts_down: tuple[str, ...] = ()
-    between: bool = False
-    keep: Keep = Keep.ALWAYS
-    dropped: bool = False
-    matters: Matters = Matters.AS_OTHERS
-    extra: Extra = extra()
-
-    def __post_init__(self) -> None:
-        Checked.__post_init__(self)
-        check_placeholders("words", self.words, TALK_PLACEHOLDERS)
-
-    @property
-    def quantity(self) -> Elastic:
-        """The elastic seconds."""
-        return self.seconds
-
-    def having(self, quantity: Elastic, stage: int = 1) -> Talk:
-        """The same item with different seconds."""
-        return replace(self, seconds=quantity)
-
-
-@dataclass(frozen=True, slots=True)
-class Quiet(Checked):
-    """Silence that gives: every class closes with one, or half of its lengths are out of reach."""
-
-    tag: ClassVar[str] = "quiet"
-
-    id: str = identifier()
-    seconds: Elastic = Elastic(0, 6, 20)
-    name: str = text(200, "Closing quiet", shortest=1)
-    extra: Extra = extra()
-
-    @property
-    def present(self) -> bool:
-        """Quiet is always in: it can be nothing."""
-        return True
-
-    @property
-    def matters(self) -> Matters:
-        """Quiet matters as the others."""
-        return Matters.AS_OTHERS
-
-    @property
-    def quantity(self) -> Elastic:
-        """The elastic seconds."""
-        return self.seconds
-
-    def having(self, quantity: Elastic, stage: int = 1) -> Quiet:
-        """The same item with different seconds."""
-        return replace(self, seconds=quantity)
+def both_sides(item: MoveItem, stage: int) -> bool:
+    """Whether the count of a stage is of each side, so that there are twice as many."""
+    return item.count_is is CountIs.PER_SIDE and item.counts_sides(stage)
 
 
 Item = MoveItem | Talk | Quiet

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from extendum.core.model.dose import Dose, Elastic, Hold
+from extendum.core.model.dose import Dose, Hold
+from extendum.core.model.elastic import Elastic
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.fields import Checked, Extra, extra, text, whole
 from extendum.core.model.item import Stage

@@ -10,7 +10,7 @@ from extendum.core.model.audience import check_texts
 from extendum.core.model.body import Posture, Region, Side
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.fields import Checked, Extra, extra, text, whole
-from extendum.core.model.words import check_placeholders
+from extendum.core.model.placeholders import check_placeholders
 
 
 class Sidedness(StrEnum):

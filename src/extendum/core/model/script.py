@@ -5,16 +5,17 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from extendum.core.model.body import Posture
+from extendum.core.model.body import Posture, Side
 from extendum.core.model.brief import Brief
 from extendum.core.model.dose_values import allowed, stepped
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.extent import check_extent
-from extendum.core.model.fields import Checked, Extra, extra, identifier, text
+from extendum.core.model.fields import Checked, Extra, extra, identifier, text, whole
 from extendum.core.model.item import Item, MoveItem
+from extendum.core.model.marks import check_waits
+from extendum.core.model.placeholders import CLASS_PLACEHOLDERS, TALK_PLACEHOLDERS, check_placeholders
 from extendum.core.model.section import Group, Section
 from extendum.core.model.style import CueStyle
-from extendum.core.model.words import CLASS_PLACEHOLDERS, check_placeholders
 
 MOST_ITEMS = 400
 
@@ -28,11 +29,18 @@ class Meanwhile(Checked):
     to_item: str = identifier()
     name: str = text(200, "Meanwhile", shortest=1)
     words: str = text(2000, "")
+    side: Side | None = None
+    in_pass: int = whole(0, 500, 0, "only under this pass of what it runs under; 0: under all of it")
+    seconds: int = whole(0, 7200, 0, "it lasts at most; 0: as long as what it runs under")
     extra: Extra = extra()
 
     def __post_init__(self) -> None:
         Checked.__post_init__(self)
-        check_placeholders("words", self.words, CLASS_PLACEHOLDERS)
+        one_side = self.side is not None or self.in_pass > 0
+        check_placeholders("words", self.words, TALK_PLACEHOLDERS if one_side else CLASS_PLACEHOLDERS)
+        if self.side is Side.BOTH:
+            raise RefusedError("side", "left, right or none", self.side.value)
+        check_waits("words", self.words)
 
 
 @dataclass(frozen=True, slots=True)

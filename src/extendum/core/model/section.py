@@ -21,6 +21,7 @@ class Role(StrEnum):
     OPENING = "opening"
     WARM_UP = "warm-up"
     MAIN = "main"
+    TEACHING = "teaching"
     CLOSING = "closing"
 
 

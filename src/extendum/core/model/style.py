@@ -29,6 +29,15 @@ class Countdown(StrEnum):
         return {Countdown.FROM_5: 5, Countdown.FROM_3: 3, Countdown.TONE: 3}.get(self, 0)
 
 
+class RepCount(StrEnum):
+    """How reps and breaths are counted aloud: their numbers, how many are left, or counts inside each of them."""
+
+    NONE = "not aloud"
+    UP = "up"
+    DOWN = "down"
+    INSIDE = "inside each"
+
+
 class Teaching(StrEnum):
     """Whether the teacher moves as a mirror image of the class or on the same side."""
 
@@ -83,6 +92,7 @@ class CueStyle(Checked):
     name: str = text(80, "Steady and spoken", shortest=1)
     words_per_minute: int = whole(*RATES, 165, "while speaking, without the silences")
     countdown: Countdown = Countdown.FROM_3
+    count_reps: RepCount = RepCount.NONE
     last_calls: int = whole(0, 3, 0, "of the last reps or breaths")
     halfway: bool = True
     time_left: tuple[int, ...] = ()
@@ -139,9 +149,21 @@ SHIPPED = (
 
 
 @lru_cache(maxsize=256)
-def cued_by(style: CueStyle, countdown: Countdown | None, side_names: SideNames | None) -> CueStyle:
+def cued_by(
+    style: CueStyle,
+    countdown: Countdown | None,
+    side_names: SideNames | None,
+    count_reps: RepCount | None,
+    last_calls: int | None,
+) -> CueStyle:
     """A style with what one item has otherwise: how it is counted, and how its sides are spoken."""
-    return replace(style, countdown=countdown or style.countdown, side_names=side_names or style.side_names)
+    return replace(
+        style,
+        countdown=countdown or style.countdown,
+        side_names=side_names or style.side_names,
+        count_reps=count_reps or style.count_reps,
+        last_calls=style.last_calls if last_calls is None else last_calls,
+    )
 
 
 def spoken_side(side: Side, lead: Side, names: SideNames) -> str:

@@ -85,20 +85,26 @@ class CueKind(StrEnum):
     BREATH = "breath"
     DEEPER = "deeper"
     ENCOURAGEMENT = "encouragement"
+    ADJUST = "adjust"
     SAY_BREATH = "say-breath"
     KEEP_BREATHING = "keep-breathing"
     BREATH_PHASE = "breath-phase"
     PULSE_PHASE = "pulse-phase"
     REP_PHASE = "rep-phase"
     REP_COUNT = "rep-count"
+    PHASE_WORDS = "phase-words"
+    COUNTED = "counted"
+    WAIT = "wait"
+    NOTE = "note"
 
 
 class Mode(StrEnum):
-    """How a cue reaches the class."""
+    """How a cue reaches the class; what is private reaches the teacher alone."""
 
     SPOKEN = "spoken"
     TONE = "tone"
     SILENT = "silent"
+    PRIVATE = "private"
 
 
 class Anchor(StrEnum):
@@ -176,7 +182,7 @@ class CueRef(NamedTuple):
 
 
 class Cue(NamedTuple):
-    """One thing said or sounded, in milliseconds of the class, anchored in its segment."""
+    """One thing said or sounded, in milliseconds of the class, anchored in its segment; ``key``: its key words."""
 
     of: CueRef
     mode: Mode
@@ -186,6 +192,7 @@ class Cue(NamedTuple):
     start_ms: int
     end_ms: int
     text: str
+    key: str = ""
 
     @property
     def id(self) -> str:

@@ -8,7 +8,8 @@ from __future__ import annotations
 from collections.abc import Callable, Collection
 from dataclasses import dataclass, replace
 
-from extendum.core.model.dose import COUNTED, Dose, describe
+from extendum.core.model.dose import COUNTED, Dose
+from extendum.core.model.dose_kinds import describe
 from extendum.core.model.item import MoveItem
 from extendum.core.model.library import LibraryMove, dose_for
 from extendum.core.model.move import Move

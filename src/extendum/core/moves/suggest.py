@@ -30,12 +30,14 @@ _FITTING = {
     Role.OPENING: ((Kind.BREATH,), (Kind.STATIC, Kind.STRENGTH, Kind.PULSE_RAISER, Kind.PRESSING)),
     Role.WARM_UP: (_MOVING, (Kind.STATIC, Kind.BREATH, Kind.PRESSING)),
     Role.MAIN: ((Kind.STATIC,), (Kind.BREATH,)),
+    Role.TEACHING: ((), ()),
     Role.CLOSING: ((Kind.BREATH,), (Kind.STRENGTH, Kind.PULSE_RAISER, Kind.DYNAMIC)),
 }
 _FITS_WORDS = {
     Role.OPENING: "quiet, to arrive",
     Role.WARM_UP: "moves before it holds",
     Role.MAIN: "",
+    Role.TEACHING: "",
     Role.CLOSING: "settles at the end",
 }
 

@@ -17,9 +17,10 @@ from extendum.core.edit.script_edits import with_items
 from extendum.core.model.body import Region
 from extendum.core.model.dose_values import Ints
 from extendum.core.model.errors import RefusedError
-from extendum.core.model.item import Item, MoveItem, Talk
+from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.script import Script
 from extendum.core.model.section import Group, Pin, Section, SidePlan
+from extendum.core.model.talk import Talk
 from extendum.core.order.best_order import EXACT_UP_TO, Costs, best_tour
 from extendum.core.timing.layout import lay_out, length_of, step_s
 from extendum.core.timing.sequence import Arrival, Pass, Step, Still, is_between, steps_of

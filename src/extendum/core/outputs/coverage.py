@@ -6,7 +6,7 @@ apart and never added.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 
 from extendum.core.model.body import Region, Side
@@ -48,18 +48,23 @@ def coverage(script: Script, timeline: Timeline) -> Coverage:
             work.setdefault(segment.item, []).append(segment)
     found: Coverage = {}
     for item in script.moves():
-        halves = _halves(item, work.get(item.id, ()))
-        for target in item.move.targets:
-            one = found.setdefault((target.region, target.effect), Worked())
-            one.items[item.id] = one.items.get(item.id, False) or target.main
-            for named, amount in halves.items():
-                side = named.other if target.side is OnSide.OTHER else named
-                for on in (Side.LEFT, Side.RIGHT) if _on_both(target, named) else (side,):
-                    key = (target.main, on)
-                    one.halves[key] = one.halves.get(key, 0) + amount
-                    if target.main and item.move.kind is Kind.STATIC:
-                        one.static[on] = one.static.get(on, 0) + amount
+        for stage in range(1, len(item.doses) + 1):
+            halves = _halves(item, (one for one in work.get(item.id, ()) if one.stage == stage))
+            for target in item.targets_at(stage):
+                _add(found.setdefault((target.region, target.effect), Worked()), item, target, halves)
     return found
+
+
+def _add(one: Worked, item: MoveItem, target: Target, halves: Mapping[Side, int]) -> None:
+    """Count what a move does for one of its targets."""
+    one.items[item.id] = one.items.get(item.id, False) or target.main
+    for named, amount in halves.items():
+        side = named.other if target.side is OnSide.OTHER else named
+        for on in (Side.LEFT, Side.RIGHT) if _on_both(target, named) else (side,):
+            key = (target.main, on)
+            one.halves[key] = one.halves.get(key, 0) + amount
+            if target.main and item.move.kind is Kind.STATIC:
+                one.static[on] = one.static.get(on, 0) + amount
 
 
 def _on_both(target: Target, named: Side) -> bool:

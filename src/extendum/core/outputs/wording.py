@@ -9,17 +9,18 @@ from functools import lru_cache
 
 from extendum.core.model.body import Side
 from extendum.core.model.errors import RefusedError
-from extendum.core.model.item import MoveItem, Talk
+from extendum.core.model.item import MoveItem
+from extendum.core.model.placeholders import fill
 from extendum.core.model.script import Script
 from extendum.core.model.style import RATES, CueStyle
+from extendum.core.model.talk import Talk
 from extendum.core.model.timeline import CueKind, Mode, Segment, Timeline
-from extendum.core.model.words import fill
 from extendum.core.timing.durations import line_of_way
 from extendum.core.timing.facts import sides_told
 from extendum.core.timing.layout import Laid, lay_out
-from extendum.core.timing.parts import talk_ms
 from extendum.core.timing.sequence import Arrival, Pass
 from extendum.core.timing.speech import SENTENCE_MS, ceil_s, sentences, speaking_ms, word_count
+from extendum.core.timing.talking import talk_ms
 from extendum.core.timing.way import Situation, way_into
 
 #: Read aloud once to find the speaking rate of a person.

@@ -12,11 +12,13 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 from statistics import median
 
-from extendum.core.edit.script_edits import set_move_item, set_quantity, set_style, set_target
-from extendum.core.model.item import MoveItem, Talk
+from extendum.core.edit.dose_edits import set_quantity
+from extendum.core.edit.script_edits import set_move_item, set_style, set_target
+from extendum.core.model.item import MoveItem
 from extendum.core.model.script import Script
 from extendum.core.model.section import Group
 from extendum.core.model.style import RATES
+from extendum.core.model.talk import Talk
 from extendum.core.model.timeline import Mode, Segment, SegmentKind, Timeline, clock
 from extendum.core.run.log import Spent, spent
 from extendum.core.run.state import Run

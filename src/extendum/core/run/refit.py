@@ -20,7 +20,8 @@ from extendum.core.fit.graph import Edge, Graph, Node
 from extendum.core.fit.item_options import Offer
 from extendum.core.fit.solver import FAR, Tables
 from extendum.core.model.dose import Manner, Timed
-from extendum.core.model.item import Keep, Matters, MoveItem
+from extendum.core.model.item import MoveItem
+from extendum.core.model.keeping import Keep, Matters
 from extendum.core.model.script import Script
 from extendum.core.model.section import Group, Role
 from extendum.core.model.timeline import Timeline, clock

@@ -4,15 +4,15 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator
-from dataclasses import fields, replace
-from typing import Any
+from dataclasses import replace
 
 from extendum.core.model.body import FLOOR, Base
 from extendum.core.model.brief import AtHand, Brief
-from extendum.core.model.item import Item, MoveItem, Talk
+from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.move import IN_PLACE, Prop
 from extendum.core.model.script import Script
-from extendum.core.model.words import Words
+from extendum.core.model.spoken import respoken, spoken_texts
+from extendum.core.model.talk import Talk
 
 #: What one thing is called in words, and what it is called instead.
 Names = dict[str, str]
@@ -65,7 +65,7 @@ def _called(prop: Prop, brief: Brief) -> str:
     return prop.name if has is None else has.name
 
 
-def _move_taught(item: MoveItem, brief: Brief) -> MoveItem:
+def _move_taught(item: MoveItem, brief: Brief) -> Item:
     """The move with what is at hand, its words too; what nobody has and nobody needs is left out."""
     names = Names()
     props = tuple(_props_taught(item, brief, names))
@@ -74,8 +74,10 @@ def _move_taught(item: MoveItem, brief: Brief) -> MoveItem:
     move = replace(item.move, props=props)
     if not names:
         return replace(item, move=move)
-    then = tuple(replace(stage, words=renamed(stage.words, names)) for stage in item.then)
-    return replace(item, move=move, words=_words_renamed(item.words, names), then=then)
+    taught: Item = replace(item, move=move)
+    for place, words in spoken_texts(item):
+        taught = respoken(taught, place, renamed(words, names))
+    return taught
 
 
 def _props_taught(item: MoveItem, brief: Brief, names: Names) -> Iterator[Prop]:
@@ -91,12 +93,6 @@ def _props_taught(item: MoveItem, brief: Brief, names: Names) -> Iterator[Prop]:
             made = replace(prop, name=has.name, or_else=())
             # What stands in for a wall stands there as well.
             yield replace(made, pick_up_s=0, put_down_s=0) if prop.name.casefold() in IN_PLACE else made
-
-
-def _words_renamed(words: Words, names: Names) -> Words:
-    told: dict[str, Any] = {f.name: renamed(getattr(words, f.name), names) for f in fields(words) if f.type == "str"}
-    prompts = tuple(replace(prompt, text=renamed(prompt.text, names)) for prompt in words.prompts)
-    return replace(words, **told, prompts=prompts)
 
 
 def renamed(words: str, names: Names) -> str:

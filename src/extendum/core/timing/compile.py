@@ -5,15 +5,19 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from extendum.core.model.body import Side
-from extendum.core.model.item import Talk
+from extendum.core.model.marks import without_marks
 from extendum.core.model.script import Meanwhile, Script
+from extendum.core.model.talk import Talk
 from extendum.core.model.timeline import Cue, Mode, Segment, SegmentKind, Timeline, Unsaid, Why
-from extendum.core.timing.cues import Placed, meanwhile_cues, said_cues, talk_cues
+from extendum.core.timing.cues import Placed, said_cues
 from extendum.core.timing.durations import Facts
 from extendum.core.timing.layout import Laid, lay_out
+from extendum.core.timing.note_cues import note_cues
 from extendum.core.timing.parts import Part
+from extendum.core.timing.prompting import Turns
 from extendum.core.timing.reasons import meanwhile_reason, reset_reason
 from extendum.core.timing.sequence import Pass, Still
+from extendum.core.timing.talk_cues import Window, meanwhile_cues, talk_cues
 from extendum.core.timing.work_cues import Work
 
 
@@ -25,44 +29,54 @@ def compile_script(script: Script) -> Timeline:
     segments: list[Segment] = []
     underlays: list[Segment] = []
     placed: list[Placed] = []
+    done: list[Done] = []
+    turns = Turns()
     at = 0
     for index, one in enumerate(laid):
         timed = list(_timed(one, at))
         at = timed[-1][0].end_s if timed else at
-        segments += [segment for segment, _ in timed]
+        done.append((one, [segment for segment, _ in timed]))
+        segments += done[-1][1]
         underlays += _resets(timed)
+        placed += note_cues(one.step, done[-1][1])
         if isinstance(one.step, Still):
             if isinstance(one.step.item, Talk):
                 segment = timed[0][0] if timed else None
                 placed += talk_cues(one.step.item, segment, one.step.number, one.step.round, script.style, one.facts)
         else:
             calls = script.style.next_call and one.step.last and index < last_move
-            placed += _pass_cues(one.step, timed, script, one.facts, calls_next=calls)
+            placed += _pass_cues(one.step, timed, script, one.facts, turns, calls_next=calls)
     for under in script.meanwhiles:
-        lanes, said = _beneath(script, under, laid, segments, placed)
+        lanes, said = _beneath(script, under, done, placed)
         underlays += lanes
         placed += said
     cues = sorted((p for p in placed if isinstance(p, Cue)), key=lambda c: (c.start_ms, c.end_ms, c.of))
-    unsaid = tuple(p for p in placed if isinstance(p, Unsaid))
+    unsaid = tuple(p._replace(text=without_marks(p.text)) for p in placed if isinstance(p, Unsaid))
     return Timeline(at, tuple(segments), tuple(cues), unsaid, tuple(underlays))
 
 
+Done = tuple[Laid, list[Segment]]
+
+
 def _beneath(
-    script: Script, under: Meanwhile, laid: list[Laid], segments: list[Segment], placed: list[Placed]
+    script: Script, under: Meanwhile, done: list[Done], placed: list[Placed]
 ) -> tuple[list[Segment], list[Placed]]:
     """What runs under other items: its underlay, and its words in the gaps between what is said already."""
-    hosted = _hosted(script, under)
-    if not hosted:
-        return [], []
-    hosts, lanes = _hosts(hosted, segments), list[Segment]()
-    if hosts:
-        name = _segment_id(under.id, 1, 1, SegmentKind.MEANWHILE)
-        start, end = hosts[0].start_s, hosts[-1].end_s
-        why = Why(meanwhile_reason, (end - start, hosts[0].name, hosts[-1].name))
-        lanes = [Segment(name, SegmentKind.MEANWHILE, start, end, under.id, under.name, None, 1, 1, None, why)]
+    hosts = _hosts(script, under, done)
+    segments = [segment for _, own in hosts for segment in own]
+    if not segments:
+        there = _hosted(script, under)
+        facts = next((one.facts for one, _ in done if one.step.item.id in there[:1]), {})
+        return [], list(meanwhile_cues(under, (), (), script.style, facts)) if there else []
+    start, end = segments[0].start_s, segments[-1].end_s
+    if under.seconds:
+        end = min(end, start + under.seconds)
+    windows = [Window(s, s.start_s * 1000, min(s.end_s, end) * 1000) for s in segments if s.start_s < end]
+    why = Why(meanwhile_reason, (end - start, segments[0].name, windows[-1].host.name))
+    name = _segment_id(under.id, 1, 1, SegmentKind.MEANWHILE)
+    lane = Segment(name, SegmentKind.MEANWHILE, start, end, under.id, under.name, under.side, 1, 1, None, why)
     spoken = [p for p in placed if isinstance(p, Cue) and p.mode is Mode.SPOKEN]
-    facts = next((one.facts for one in laid if one.step.item.id in hosted[:1]), {})
-    return lanes, list(meanwhile_cues(under, hosts, spoken, script.style, facts))
+    return [lane], list(meanwhile_cues(under, windows, spoken, script.style, hosts[0][0].facts))
 
 
 def _hosted(script: Script, under: Meanwhile) -> list[str]:
@@ -74,9 +88,21 @@ def _hosted(script: Script, under: Meanwhile) -> list[str]:
     return [there[0], there[-1]] if there else []
 
 
-def _hosts(hosted: list[str], segments: list[Segment]) -> list[Segment]:
-    at = [n for n, segment in enumerate(segments) if segment.item in hosted]
-    return segments[at[0] : at[-1] + 1] if at else []
+def _hosts(script: Script, under: Meanwhile, done: list[Done]) -> list[Done]:
+    """The steps that something runs under, from the first to the last; of a side or a pass, those in one run."""
+    hosted = _hosted(script, under)
+    at = [n for n, (one, own) in enumerate(done) if one.step.item.id in hosted and own]
+    if not at:
+        return []
+    span = done[at[0] : at[-1] + 1]
+    run: list[Done] = []
+    for one, own in span:
+        fits = under.side in (None, one.step.side) and under.in_pass in (0, one.step.number)
+        if fits:
+            run.append((one, own))
+        elif run:
+            break
+    return run
 
 
 Timed = tuple[Segment, Part]
@@ -137,7 +163,9 @@ def _resets(timed: list[Timed]) -> Iterator[Segment]:
             )
 
 
-def _pass_cues(this: Pass, timed: list[Timed], script: Script, facts: Facts, *, calls_next: bool) -> Iterator[Placed]:
+def _pass_cues(
+    this: Pass, timed: list[Timed], script: Script, facts: Facts, turns: Turns, *, calls_next: bool
+) -> Iterator[Placed]:
     style = script.style
     stages = len(this.item.doses)
     halves: dict[int, int] = {}
@@ -147,4 +175,5 @@ def _pass_cues(this: Pass, timed: list[Timed], script: Script, facts: Facts, *, 
             half = halves.get(part.stage, 0) if part.side is not None else None
             halves[part.stage] = 1
             calls = calls_next and part.stage == stages
-            yield from Work(this, segment, part, style, facts).cues(calls_next=calls, half=half)
+            due = turns.due(this, part.stage) if style.prompts and not half else ()
+            yield from Work(this, segment, part, style, facts, due).cues(calls_next=calls, half=half)

@@ -14,11 +14,12 @@ from typing import NamedTuple
 from extendum.core.model.body import Stance, body_seconds, switch_seconds
 from extendum.core.model.dose import Reps
 from extendum.core.model.dose_values import actual, allowed, nearest, stepped, within
-from extendum.core.model.item import CountIs, MoveItem, Talk
+from extendum.core.model.item import CountIs, MoveItem
+from extendum.core.model.placeholders import fill
 from extendum.core.model.script import Script
 from extendum.core.model.style import CueStyle
+from extendum.core.model.talk import Talk
 from extendum.core.model.timeline import SegmentKind
-from extendum.core.model.words import fill
 from extendum.core.timing.durations import keeps_cadence, line_of_way, reset_s, seconds_at
 from extendum.core.timing.layout import Laid, lay_out, start_situation
 from extendum.core.timing.sequence import Arrival, Pass

@@ -12,13 +12,14 @@ from typing import NamedTuple
 
 from extendum.core.listening.support import sends_to
 from extendum.core.model.body import Base
-from extendum.core.model.dose import Manner, Timed
+from extendum.core.model.dose import COUNTED, Breaths, Manner, Pulses, Reps, Timed
 from extendum.core.model.dose_values import Count
-from extendum.core.model.item import Item, MoveItem, rep_total
+from extendum.core.model.item import Item, MoveItem, both_sides
+from extendum.core.model.placeholders import fill, mentions
+from extendum.core.model.prompts import Prompt
 from extendum.core.model.style import CueStyle
 from extendum.core.model.timeline import CueKind, SegmentKind
 from extendum.core.model.ways import way_words
-from extendum.core.model.words import fill, mentions
 from extendum.core.timing.sequence import Arrival, Pass, Still
 from extendum.core.timing.speech import ceil_s, speaking_ms
 from extendum.core.timing.way import AFRESH, Situation, handling_s, way_into
@@ -45,9 +46,20 @@ def work_rule(item: Item, stage: int) -> WorkRule:
     """The rule of a stage, from 1; time without a move lasts as many seconds as it has."""
     if not isinstance(item, MoveItem):
         return WorkRule()
-    dose = item.dose_at(stage)
+    dose, factor = item.dose_at(stage), 2 if both_sides(item, stage) else 1
+    if isinstance(dose, COUNTED) and dose.stretch_s is not None:
+        return _stretching(dose, factor * dose.count.value)
     halved = isinstance(dose, Timed) and dose.manner is Manner.HALVES
-    return WorkRule(dose.cycle_ms, dose.lacks_ms, rep_total(item, stage, 1), 2 if halved else 1)
+    return WorkRule(dose.cycle_ms, dose.lacks_ms, factor, 2 if halved else 1)
+
+
+def _stretching(dose: Pulses | Reps | Breaths, many: int) -> WorkRule:
+    """The rule of so many cycles, of which one phase lasts as many seconds as the value says."""
+    one, two = dose.at(dose.quantity.least), dose.quantity.least * 1000
+    last = dose.lacks_ms > 0 and dose.named_phases[-1][0] == dose.stretches
+    others_ms = one.cycle_ms - two
+    # The last cycle lacks its last phase; where that is the one that stretches, it occurs once less.
+    return WorkRule(1000, (0 if last else one.lacks_ms) - many * others_ms, many - 1 if last else many)
 
 
 def seconds_at(
@@ -70,21 +82,29 @@ def work_seconds(item: Item, stage: int, value: Count) -> Count:
 
 
 class Piece(NamedTuple):
-    """A part of a pass beside its way and its work: what it is, seconds, its words as they are said, and their time."""
+    """A part of a pass beside its way and its work: what it is, seconds, its words as they are said, and their time.
+
+    ``more`` is said after its words: the kind of each cue, its index, and the text.
+    """
 
     kind: SegmentKind
     seconds: int
     cue: CueKind | None = None
     words: str = ""
     words_ms: int = 0
+    more: tuple[tuple[CueKind, int, str], ...] = ()
 
 
 class Opening(NamedTuple):
-    """The words on the way into a pass, as they are written: their kind, those on the way, those once there."""
+    """The words on the way into a pass, as they are written: their kind, those on the way, those once there.
+
+    ``ahead`` are the prompts that are said before the first pass, with their places among all.
+    """
 
     kind: CueKind
     moving: str
     there: str = ""
+    ahead: tuple[tuple[int, Prompt], ...] = ()
 
 
 def opening_of(this: Pass) -> Opening:
@@ -105,7 +125,8 @@ def opening_of(this: Pass) -> Opening:
         return Opening(CueKind.AGAIN, "" if this.after_rest else words.again)
     if arrival is not Arrival.FIRST and words.short:
         return Opening(CueKind.SHORT, words.short)
-    return Opening(CueKind.MOVING, words.moving, words.there)
+    ahead = words.ahead if words.prompts and arrival is Arrival.FIRST else ()
+    return Opening(CueKind.MOVING, words.moving, words.there, ahead)
 
 
 def line_of_way(this: Pass, before: Situation, style: CueStyle) -> str:
@@ -140,8 +161,13 @@ def pieces_ahead(this: Pass, style: CueStyle, filled: Facts) -> list[Piece]:
 
 
 def piece_of_arrival(opening: Opening, style: CueStyle, filled: Facts) -> Piece:
-    """The set-up once there."""
-    return _said(SegmentKind.SETUP, CueKind.THERE, opening.there, style, filled)
+    """The set-up once there, and the prompts that come before the first pass."""
+    piece = _said(SegmentKind.SETUP, CueKind.THERE, opening.there, style, filled)
+    if not opening.ahead or not style.prompts:
+        return piece
+    more = tuple((CueKind(one.kind.value), n, fill(one.text, filled)) for n, one in opening.ahead)
+    ms = piece.words_ms + sum(speaking_ms(text, style.words_per_minute) for _, _, text in more)
+    return piece._replace(seconds=ceil_s(ms), words_ms=ms, more=more)
 
 
 def settle_s(this: Pass, style: CueStyle) -> int:
@@ -156,8 +182,10 @@ def keeps_cadence(this: Pass) -> bool:
 
 
 def piece_of_stage(this: Pass, stage: int, style: CueStyle, filled: Facts) -> Piece:
-    """The words before a later stage."""
-    return _said(SegmentKind.SETUP, CueKind.STAGE, this.item.then[stage - 2].words, style, filled)
+    """The way to a later stage, and its words: the short ones once they have been heard."""
+    here = this.item.then[stage - 2]
+    words = here.short if here.short and this.arrival is not Arrival.FIRST else here.words
+    return _said(SegmentKind.SETUP, CueKind.STAGE, words, style, filled, here.way_s)
 
 
 def piece_of_release(this: Pass, style: CueStyle, filled: Facts) -> Piece:
@@ -210,7 +238,7 @@ def beside(this: Pass, style: CueStyle, filled: Facts) -> Beside:
     if keeps_cadence(this):
         return Beside(None, other_s + this.group.cadence_s)
     opening = opening_of(this)
-    if opening.there:
+    if opening.there or opening.ahead:
         other_s += piece_of_arrival(opening, style, filled).seconds
     if item.dose.settles:
         other_s += settle_s(this, style)

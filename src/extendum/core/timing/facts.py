@@ -6,10 +6,13 @@ from collections.abc import Iterable, Mapping, Sequence
 from functools import lru_cache
 
 from extendum.core.model.body import Side
-from extendum.core.model.item import MoveItem, Talk
+from extendum.core.model.dose import Timed
+from extendum.core.model.item import MoveItem
+from extendum.core.model.placeholders import fill, mentions, placeholders
 from extendum.core.model.script import Script
+from extendum.core.model.spoken import spoken_texts
 from extendum.core.model.style import CueStyle, spoken_side
-from extendum.core.model.words import fill, mentions, placeholders
+from extendum.core.model.talk import Talk
 from extendum.core.timing.durations import Facts, work_seconds
 from extendum.core.timing.sequence import Pass, Step
 from extendum.core.timing.speech import ceil_s, in_sentences_ms, word_count
@@ -103,12 +106,7 @@ def whole_minutes(length_s: int) -> int:
 def says_minutes(script: Script) -> bool:
     """Whether any words of the class speak of its minutes."""
     for item in script.items():
-        words: tuple[str, ...] = ()
-        if isinstance(item, MoveItem):
-            words = (*item.words.all(), *(stage.words for stage in item.then))
-        elif isinstance(item, Talk):
-            words = (item.words,)
-        if any(mentions(text, {"minutes"}) for text in words):
+        if any(mentions(text, {"minutes"}) for _, text in spoken_texts(item)):
             return True
     return any(mentions(under.words, {"minutes"}) for under in script.meanwhiles)
 
@@ -117,7 +115,15 @@ def side_facts(this: Pass, style: CueStyle, facts: Facts) -> dict[str, str]:
     """The class's facts together with those of a pass that do not follow its dose."""
     first = this.lead if this.item.alternates else this.side
     told = sides_told(first, this.lead, this.item.cued(style))
-    return {**facts, **told, "direction": _direction(this, told)}
+    return {**facts, **told, **_range(this.item), "direction": _direction(this, told)}
+
+
+def _range(item: MoveItem) -> Facts:
+    """What {least} and {most} say: of reps at everybody's own pace, otherwise the limits of the dose."""
+    dose = item.dose
+    if isinstance(dose, Timed) and dose.own_pace:
+        return {"least": str(dose.reps_least), "most": str(dose.reps_most)}
+    return {"least": str(dose.quantity.least), "most": str(dose.quantity.most)}
 
 
 def _direction(this: Pass, told: Facts) -> str:
@@ -137,4 +143,5 @@ def sides_told(side: Side, lead: Side, style: CueStyle) -> dict[str, str]:
 def pass_facts(this: Pass, style: CueStyle, facts: Facts) -> dict[str, str]:
     """The class's facts together with all those of a pass."""
     value = this.value(1, style.breath_ms)
-    return {**side_facts(this, style, facts), "count": str(value), "seconds": str(work_seconds(this.item, 1, value))}
+    count, seconds = this.item.dose.many(value), work_seconds(this.item, 1, value)
+    return {**side_facts(this, style, facts), "count": str(count), "seconds": str(seconds)}

@@ -5,9 +5,9 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from extendum.core.model.body import Base, Posture, Side, Stance
-from extendum.core.model.item import Talk
 from extendum.core.model.script import Script
 from extendum.core.model.style import CueStyle
+from extendum.core.model.talk import Talk
 from extendum.core.model.timeline import SegmentKind
 from extendum.core.model.ways import origin_of
 from extendum.core.timing.at_hand import as_taught
@@ -21,9 +21,10 @@ from extendum.core.timing.facts import (
     sides_told,
     whole_minutes,
 )
-from extendum.core.timing.parts import Part, pass_parts, still_parts, talk_ms
+from extendum.core.timing.parts import Part, pass_parts, still_parts
 from extendum.core.timing.sequence import Pass, Step, Still, sequence
 from extendum.core.timing.speech import ceil_s
+from extendum.core.timing.talking import talk_ms
 from extendum.core.timing.way import Situation, situation_after
 
 _MINUTE_ROUNDS = 4

@@ -7,10 +7,10 @@ from typing import NamedTuple
 
 from extendum.core.model.body import Side
 from extendum.core.model.dose import Breaths, Dose, Hold, Manner, Open, Pulses, Reps, Timed
-from extendum.core.model.item import Quiet, Talk, TalkKind
+from extendum.core.model.placeholders import fill
 from extendum.core.model.style import CueStyle
+from extendum.core.model.talk import Quiet, Talk, TalkKind
 from extendum.core.model.timeline import NO_REASON, CueKind, SegmentKind, Why
-from extendum.core.model.words import fill
 from extendum.core.timing import reasons
 from extendum.core.timing.durations import (
     Facts,
@@ -28,16 +28,21 @@ from extendum.core.timing.durations import (
     work_seconds,
 )
 from extendum.core.timing.sequence import Arrival, Pass, Still
-from extendum.core.timing.speech import ceil_s, in_sentences_ms, sentences, speaking_ms
+from extendum.core.timing.speech import ceil_s, sentences, speaking_ms
+from extendum.core.timing.talking import talk_ms
 from extendum.core.timing.way import Situation, handling_s, way_into
 
 
 class Said(NamedTuple):
-    """Words that begin with a part: which kind of cue, and the text; with a rule where they stay unsaid."""
+    """Words that begin with a part: which kind of cue, and the text; with a rule where they stay unsaid.
+
+    ``nth`` is which of its kind; counted within the part if it is None.
+    """
 
     kind: CueKind
     text: str
     unsaid_rule: str = ""
+    nth: int | None = None
 
 
 class Part(NamedTuple):
@@ -75,11 +80,6 @@ _STILL = {
 }
 
 
-def talk_ms(talk: Talk, facts: Facts, style: CueStyle) -> int:
-    """Milliseconds that all words of a talk take with these facts."""
-    return in_sentences_ms(fill(talk.words, facts), style.words_per_minute)
-
-
 def pass_parts(this: Pass, before: Situation, style: CueStyle, filled: Facts) -> list[Part]:
     """The parts of a pass that last longer than nothing; ``filled`` are the facts of the pass."""
     found = list(_parts(this, style, *pieces_ahead(this, style, filled)))
@@ -97,13 +97,14 @@ def _parts(this: Pass, style: CueStyle, *pieces: Piece, stage: int | None = None
     """The parts that pieces make; none of what takes no time."""
     for piece in pieces:
         if piece.seconds:
-            said = (Said(piece.cue, piece.words),) if piece.cue else ()
+            said: tuple[Said, ...] = (Said(piece.cue, piece.words),) if piece.cue else ()
+            said += tuple(Said(kind, text, nth=nth) for kind, nth, text in piece.more)
             why = _why(this, piece, style.words_per_minute)
             yield Part(piece.kind, piece.seconds, why, said, stage, words_ms=piece.words_ms)
 
 
 def _why(this: Pass, piece: Piece, words_per_minute: int) -> Why:
-    spoken = (piece.words, words_per_minute)
+    spoken = (" ".join(filter(None, (piece.words, *(text for _, _, text in piece.more)))), words_per_minute)
     match piece.kind:
         case SegmentKind.DEMONSTRATION:
             return Why(reasons.shown_reason, (piece.seconds, *spoken))
@@ -113,6 +114,8 @@ def _why(this: Pass, piece: Piece, words_per_minute: int) -> Why:
             return Why(reasons.settle_reason, (piece.seconds,))
         case SegmentKind.RELEASE:
             return Why(reasons.release_reason, (piece.seconds, this.item.move.slow_rise_s, *spoken))
+        case SegmentKind.SETUP if ceil_s(piece.words_ms) < piece.seconds:
+            return Why(reasons.place_reason, (piece.seconds, *spoken))
         case _:
             return Why(reasons.speech_reason, (piece.seconds, *spoken))
 
@@ -152,14 +155,16 @@ def _cadence(this: Pass, before: Situation, style: CueStyle, filled: Facts) -> I
     short, rate = fill(this.item.words.short, filled), style.words_per_minute
     if short and sum(speaking_ms(text, rate) for _, text in texts) > room_ms:
         texts = [line, (CueKind.SHORT, short)]
+    wanted = [Said(kind, sentence) for kind, text in texts for sentence in sentences(text)]
+    if style.prompts:
+        wanted += [Said(CueKind(one.kind.value), fill(one.text, filled), nth=n) for n, one in opening.ahead]
     said, at, words_ms = [], 0, 0
-    for kind, text in texts:
-        for sentence in sentences(text):
-            lasting = speaking_ms(sentence, rate)
-            words_ms += lasting
-            fits = at + lasting <= room_ms
-            said.append(Said(kind, sentence, "" if fits else "cadence-short"))
-            at = at + lasting if fits else room_ms + 1
+    for one in wanted:
+        lasting = speaking_ms(one.text, rate)
+        words_ms += lasting
+        fits = at + lasting <= room_ms
+        said.append(one if fits else one._replace(unsaid_rule="cadence-short"))
+        at = at + lasting if fits else room_ms + 1
     why, seconds = Why(reasons.cadence_reason, (cadence_s, way.ms, room_ms)), cadence_s - settling_s
     yield Part(_LEADING[this.arrival], seconds, why, tuple(said), way_s=ceil_s(way.ms), words_ms=words_ms)
     yield from _parts(this, style, Piece(SegmentKind.SETTLE, settling_s))

@@ -6,7 +6,7 @@ Each function takes what a `Why` keeps about its part.
 from __future__ import annotations
 
 from extendum.core.model.dose import Breaths, Hold, Pulses, Reps, pass_seconds
-from extendum.core.model.item import Quiet, Talk
+from extendum.core.model.talk import Quiet, Talk
 from extendum.core.timing.sequence import Arrival, Pass
 from extendum.core.timing.speech import ceil_s, sentences, speaking_ms, word_count
 from extendum.core.timing.way import Way
@@ -40,6 +40,12 @@ def rest_reason(seconds: int, set_number: int) -> str:
 def settle_reason(seconds: int) -> str:
     """Where settling comes from."""
     return f"{seconds} s until everybody is there"
+
+
+def place_reason(seconds: int, words: str, words_per_minute: int) -> str:
+    """Where the length of the way to another stage comes from, where it is longer than its words."""
+    said_ms = speaking_ms(words, words_per_minute)
+    return f"{seconds} s to get there, as it really takes" + (f", words {in_seconds(said_ms)}" if said_ms else "")
 
 
 def release_reason(seconds: int, slow_rise_s: int, words: str, words_per_minute: int) -> str:
@@ -90,7 +96,8 @@ def work_reason(this: Pass, stage: int, value: int, seconds: int, halved: bool) 
     quantity = dose.quantity
     if isinstance(dose, Pulses | Reps | Breaths):
         per_side = " on each side" if seconds > pass_seconds(dose, value) else ""
-        head = f"{seconds} s: {value} {dose.unit} of {in_seconds(dose.cycle_ms)}{per_side}"
+        now = dose.at(value)
+        head = f"{seconds} s: {now.many(value)} {dose.unit} of {in_seconds(now.cycle_ms)}{per_side}"
     else:
         head = f"{seconds} s"
     if isinstance(dose, Hold) and dose.snap:

@@ -12,10 +12,11 @@ from typing import NamedTuple
 
 from extendum.core.model.body import Side
 from extendum.core.model.dose_values import actual, tapered
-from extendum.core.model.item import DirectionOrder, Item, MoveItem, Quiet, ReleaseAfter, SetOrder, Talk
+from extendum.core.model.item import DirectionOrder, Item, MoveItem, ReleaseAfter, SetOrder
+from extendum.core.model.placeholders import fill
 from extendum.core.model.script import Script
 from extendum.core.model.section import Group, SidePlan
-from extendum.core.model.words import fill
+from extendum.core.model.talk import Quiet, Talk
 
 
 class Arrival(StrEnum):
@@ -34,7 +35,7 @@ class Pass(NamedTuple):
     """One doing of an item: on a side, in a direction, of a set, in a round.
 
     ``way`` is the direction's place among those of the move. ``ends`` says that its end posture is reached, and
-    ``released`` that the release words are said.
+    ``released`` that the release words are said. ``opens_side``: the first pass on its side in its round.
     """
 
     item: MoveItem
@@ -51,6 +52,7 @@ class Pass(NamedTuple):
     last: bool = True
     ends: bool = True
     released: bool = True
+    opens_side: bool = True
 
     def value(self, stage: int, breath_ms: int, value: int | None = None) -> int:
         """The value of its dose in a stage (from 1) in this round, now or for another value of the quantity."""
@@ -194,12 +196,16 @@ def all_rounds(group: Group, order: Sequence[Step]) -> list[Step]:
     for round_ in range(1, group.rounds + 1):
         numbers: dict[str, int] = {}
         sides: dict[str, Side] = {}
+        opened: set[tuple[str, Side]] = set()
         straight: Pass | None = None
         for index, step in enumerate(order, 1):
             item = step.item
             number = numbers[item.id] = numbers.get(item.id, 0) + 1
             last = index == len(order) or order[index].item is not item
             other = isinstance(step, Pass) and step.side is not sides.get(item.id, step.side)
+            if isinstance(step, Pass):
+                step = step._replace(opens_side=(item.id, step.side) not in opened)
+                opened.add((item.id, step.side))
             steps.append(arrived(step, straight, round_, number, again=item.id in seen, other=other, last=last))
             straight = None if last or not isinstance(step, Pass) else step
             sides[item.id] = step.side

@@ -5,10 +5,12 @@ from __future__ import annotations
 import re
 from functools import lru_cache
 
+from extendum.core.model.marks import parted
+
 SENTENCE_MS = 300
 _WORD = re.compile(r"[^\W_]+(?:['’][^\W_]+)*")
 _NUMBER = re.compile(r"\d+(?:\.\d+)?")
-_SENTENCE = re.compile(r".*?[.!?…]+[\"'”’)]*(?=\s|$)|.+$", re.S)
+_SENTENCE = re.compile(r".*?[.!?…]+[\"'”’)*]*(?=\s|$)|.+$", re.S)
 
 _SMALL = [
     *("zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine"),
@@ -36,14 +38,15 @@ def _spell(match: re.Match[str]) -> str:
 
 @lru_cache(maxsize=8192)
 def word_count(words: str) -> int:
-    """Words as spoken: numbers spelled out, hyphens parted."""
-    return len(_WORD.findall(_NUMBER.sub(_spell, words)))
+    """Words as spoken: numbers spelled out, hyphens parted, waits left out."""
+    return sum(len(_WORD.findall(_NUMBER.sub(_spell, text))) for text in parted(words) if isinstance(text, str))
 
 
 @lru_cache(maxsize=8192)
 def sentences(words: str) -> tuple[str, ...]:
-    """The sentences of a text, each trimmed; what has no end mark counts as one."""
-    found = (part.strip() for part in _SENTENCE.findall(words))
+    """The sentences of a text, each trimmed; what has no end mark counts as one, and a wait ends one."""
+    texts = (text for text in parted(words) if isinstance(text, str))
+    found = (part.strip() for text in texts for part in _SENTENCE.findall(text))
     return tuple(part for part in found if _WORD.search(part))
 
 

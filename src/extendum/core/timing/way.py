@@ -7,9 +7,10 @@ from typing import NamedTuple
 
 from extendum.core.listening.support import sends_to
 from extendum.core.model.body import Base, Side, Stance, body_seconds, switch_seconds
-from extendum.core.model.item import Item, Quiet, Talk
+from extendum.core.model.item import Item
 from extendum.core.model.move import RERIG_S, Prop
 from extendum.core.model.style import CueStyle
+from extendum.core.model.talk import Quiet, Talk
 from extendum.core.timing.sequence import Arrival, Pass, Step
 
 #: Changing the direction of a move, without changing sides.

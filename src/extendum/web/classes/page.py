@@ -11,9 +11,11 @@ from django.utils.safestring import SafeString
 from extendum.core.checks.finding import Severity
 from extendum.core.fit.fit import Fitter
 from extendum.core.model.audience import WhatNext
-from extendum.core.model.item import Item, Keep, Matters, MoveItem, Quiet, dose_words
+from extendum.core.model.item import Item, MoveItem, dose_words
+from extendum.core.model.keeping import Keep, Matters
 from extendum.core.model.script import Script
 from extendum.core.model.section import Group, Section
+from extendum.core.model.talk import Quiet
 from extendum.core.model.timeline import Timeline, clock
 from extendum.core.moves.objections import objections
 from extendum.core.moves.suggest import missing_areas

@@ -5,28 +5,20 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from extendum.core.edit.script_edits import usual_step
+from extendum.core.edit.dose_edits import usual_step
 from extendum.core.model.body import Side
 from extendum.core.model.brief import Priority
 from extendum.core.model.dose import KINDS, Dose, Hold, Manner, Reps, Timed
-from extendum.core.model.item import (
-    CountIs,
-    DirectionOrder,
-    Item,
-    Keep,
-    Matters,
-    MoveItem,
-    ReleaseAfter,
-    SetOrder,
-    Talk,
-    TalkKind,
-)
+from extendum.core.model.item import CountIs, DirectionOrder, Item, MoveItem, ReleaseAfter, SetOrder
+from extendum.core.model.keeping import Keep, Matters
 from extendum.core.model.move import Sidedness
+from extendum.core.model.placeholders import CLASS_PLACEHOLDERS, PLACEHOLDERS, TALK_PLACEHOLDERS, fill
+from extendum.core.model.prompts import PromptKind
 from extendum.core.model.script import Script
 from extendum.core.model.section import Group, SidePlan
 from extendum.core.model.style import Countdown, CueStyle, Facing, HoldConvention, SideNames, Teaching
+from extendum.core.model.talk import Talk, TalkKind
 from extendum.core.model.timeline import Timeline, clock
-from extendum.core.model.words import CLASS_PLACEHOLDERS, PLACEHOLDERS, TALK_PLACEHOLDERS, PromptKind, fill
 from extendum.core.moves.objections import concerns, objections
 from extendum.core.moves.suggest import stand_ins
 from extendum.core.outputs.wording import literal_sides
@@ -156,7 +148,7 @@ def pass_words(this: Pass) -> str:
 def _move_panel(script: Script, item: MoveItem) -> dict[str, Any]:
     own = passes_of(item, sequence(script))
     return {
-        "unit": item.dose.unit,
+        "unit": item.dose.measure,
         "stages": [_stage(item, n, dose) for n, dose in enumerate(item.doses, 1)],
         "sides": options(Sidedness, item.move.sidedness),
         "alternates": item.move.sidedness.alternates,

@@ -9,8 +9,8 @@ from extendum.core.checks.mends import each, said_at_start, with_prompt
 from extendum.core.checks.report import keep, mend, open_again
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import MoveItem
+from extendum.core.model.prompts import PromptKind
 from extendum.core.model.script import Script
-from extendum.core.model.words import PromptKind
 from extendum.core.moves.cautions import spoken
 from extendum.core.timing.compile import compile_script
 from extendum.web.classes.findings import report_of

@@ -6,29 +6,22 @@ from dataclasses import replace
 from enum import StrEnum
 from typing import Any, TypeVar
 
+from extendum.core.edit import dose_edits
 from extendum.core.edit import script_edits as edit
 from extendum.core.edit.way_edits import set_rig, set_way_words
 from extendum.core.model.body import Base, Posture
-from extendum.core.model.dose import Elastic, Hold, as_kind, describe
+from extendum.core.model.dose import Hold
+from extendum.core.model.dose_kinds import as_kind, describe
+from extendum.core.model.elastic import Elastic
 from extendum.core.model.errors import RefusedError
-from extendum.core.model.item import (
-    CountIs,
-    DirectionOrder,
-    Keep,
-    Matters,
-    MoveItem,
-    Quiet,
-    ReleaseAfter,
-    SetOrder,
-    Stage,
-    Talk,
-    TalkKind,
-    dose_words,
-)
+from extendum.core.model.item import CountIs, DirectionOrder, MoveItem, ReleaseAfter, SetOrder, Stage, dose_words
+from extendum.core.model.keeping import Keep, Matters
 from extendum.core.model.move import Prop, Sidedness
+from extendum.core.model.prompts import Prompt, PromptKind
 from extendum.core.model.script import Script
 from extendum.core.model.style import Countdown, Facing, SideNames
-from extendum.core.model.words import Prompt, PromptKind, Words
+from extendum.core.model.talk import Quiet, Talk, TalkKind
+from extendum.core.model.words import Words
 from extendum.web.shared.dose_forms import detailed, elastic_from
 from extendum.web.shared.forms import Edit, Form, choice, optional_side, rows, whole
 
@@ -49,7 +42,7 @@ def _remove(form: Form, script: Script) -> Edit:
 
 def _shift(form: Form, script: Script) -> Edit:
     item = script.item(form["item"])
-    by = whole(form, "steps") * edit.usual_step(item) if "steps" in form else whole(form, "by")
+    by = whole(form, "steps") * dose_edits.usual_step(item) if "steps" in form else whole(form, "by")
     told = "up" if by < 0 else "down"
     return Edit(lambda s: edit.shift_item(s, item.id, 1 if by > 0 else -1), f"{item.name} {told}")
 
@@ -61,16 +54,16 @@ def _place(form: Form, script: Script) -> Edit:
 
 def _nudge(form: Form, script: Script) -> Edit:
     item = script.item(form["item"])
-    by = whole(form, "steps") * edit.usual_step(item) if "steps" in form else whole(form, "by")
-    after = edit.nudge(script, item.id, by).item(item.id)
-    return Edit(lambda s: edit.nudge(s, item.id, by), f"{item.name}: {dose_words(after)}", f"{item.id}.quantity")
+    by = whole(form, "steps") * dose_edits.usual_step(item) if "steps" in form else whole(form, "by")
+    after = dose_edits.nudge(script, item.id, by).item(item.id)
+    return Edit(lambda s: dose_edits.nudge(s, item.id, by), f"{item.name}: {dose_words(after)}", f"{item.id}.quantity")
 
 
 def _lock(form: Form, script: Script) -> Edit:
     item = script.item(form["item"])
     locked = not item.quantity.locked
     told = "locked" if locked else "unlocked"
-    return Edit(lambda s: edit.set_locked(s, item.id, locked), f"{item.name} {told}")
+    return Edit(lambda s: dose_edits.set_locked(s, item.id, locked), f"{item.name} {told}")
 
 
 def _mark(form: Form, script: Script) -> Edit:
@@ -91,7 +84,7 @@ def _quantity(form: Form, script: Script) -> Edit:
     after = elastic_from(form, item.quantity)
     changed = item.having(after)
     label = f"{item.name}: {dose_words(changed)}"
-    return Edit(lambda s: edit.set_quantity(s, item.id, after), label, f"{item.id}.quantity")
+    return Edit(lambda s: dose_edits.set_quantity(s, item.id, after), label, f"{item.id}.quantity")
 
 
 def _dose(form: Form, script: Script) -> Edit:
@@ -106,7 +99,7 @@ def _dose(form: Form, script: Script) -> Edit:
     else:
         dose, field = detailed(before.having(elastic_from(form, before.quantity)), form), f"{item.id}.dose{stage}"
     if stage == 1:
-        return Edit(lambda s: edit.set_dose(s, item.id, dose), f"{item.name}: {describe(dose)}", field)
+        return Edit(lambda s: dose_edits.set_dose(s, item.id, dose), f"{item.name}: {describe(dose)}", field)
     then = list(item.then)
     told = form.get("stage_words", then[stage - 2].words).strip()
     then[stage - 2] = replace(then[stage - 2], dose=dose, words=told)

@@ -11,9 +11,10 @@ from django.views.decorators.http import require_http_methods
 
 from extendum.core.edit.import_clashes import clashes, joined
 from extendum.core.model.errors import RefusedError
-from extendum.core.model.item import TalkKind, dose_words
+from extendum.core.model.item import dose_words
 from extendum.core.model.library import LibraryMove
 from extendum.core.model.limits import LARGEST_FILE
+from extendum.core.model.talk import TalkKind
 from extendum.core.model.timeline import parse_clock
 from extendum.formats.document import loads, version_of
 from extendum.formats.order_class import Match, class_of, match_order

@@ -13,11 +13,12 @@ from django.views.decorators.vary import vary_on_headers
 
 from extendum.core.edit.script_edits import set_style
 from extendum.core.model.errors import RefusedError
-from extendum.core.model.item import Item, MoveItem, Quiet
+from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.limits import LONGEST_S, whole_number
+from extendum.core.model.placeholders import CLASS_PLACEHOLDERS, PLACEHOLDERS
 from extendum.core.model.script import Script
+from extendum.core.model.talk import Quiet
 from extendum.core.model.timeline import CueKind, Timeline, clock
-from extendum.core.model.words import CLASS_PLACEHOLDERS, PLACEHOLDERS
 from extendum.core.outputs.wording import SAMPLE, Reading, calibrated, literal_sides, readings, repeated, talk_share
 from extendum.core.timing.layout import WayTold, ways_told
 from extendum.core.timing.speech import speaking_ms

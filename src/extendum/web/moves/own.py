@@ -21,8 +21,9 @@ from extendum.core.model.errors import RefusedError
 from extendum.core.model.library import LibraryMove
 from extendum.core.model.limits import whole_number
 from extendum.core.model.move import Bearing, Effect, Kind, Move, Named, OnSide, OptionKind, Sidedness
+from extendum.core.model.placeholders import PLACEHOLDERS
+from extendum.core.model.prompts import PromptKind
 from extendum.core.model.style import Facing
-from extendum.core.model.words import PLACEHOLDERS, PromptKind
 from extendum.formats.library import shipped_moves
 from extendum.web.classes import store as classes
 from extendum.web.classes.access import own_class

@@ -6,7 +6,9 @@ from dataclasses import replace
 from typing import Any
 
 from extendum.core.model.body import Posture, Region
-from extendum.core.model.dose import Dose, Elastic, Hold, as_kind
+from extendum.core.model.dose import Dose, Hold
+from extendum.core.model.dose_kinds import as_kind
+from extendum.core.model.elastic import Elastic
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.library import LibraryMove
 from extendum.core.model.move import (
@@ -23,8 +25,9 @@ from extendum.core.model.move import (
     Sidedness,
     Target,
 )
+from extendum.core.model.prompts import Prompt, PromptKind
 from extendum.core.model.style import Facing
-from extendum.core.model.words import Prompt, PromptKind, Words
+from extendum.core.model.words import Words
 from extendum.formats.figures import shipped_figures
 from extendum.web.shared.dose_forms import detailed
 from extendum.web.shared.forms import Form, choice, many, rows, whole

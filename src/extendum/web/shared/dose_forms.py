@@ -6,7 +6,8 @@ import re
 from dataclasses import replace
 from typing import Any
 
-from extendum.core.model.dose import Breaths, Dose, Elastic, Hold, Manner, Phase, Pulses, Reps, Timed
+from extendum.core.model.dose import Breaths, Dose, Hold, Manner, Phase, Pulses, Reps, Timed
+from extendum.core.model.elastic import Elastic
 from extendum.core.model.errors import RefusedError
 from extendum.web.shared.forms import Form, choice, tenths_ms, whole
 

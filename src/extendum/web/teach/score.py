@@ -9,10 +9,10 @@ from extendum.core.model.body import Side
 from extendum.core.model.dose import Breaths, Dose, Pulses, Reps
 from extendum.core.model.item import MoveItem
 from extendum.core.model.move import OptionKind
+from extendum.core.model.prompts import PromptKind
 from extendum.core.model.script import Script
 from extendum.core.model.style import teacher_side
 from extendum.core.model.timeline import Timeline
-from extendum.core.model.words import PromptKind
 from extendum.core.moves.spares import Spare
 from extendum.core.run.rehearse import rehearsal_steps, rehearsed
 from extendum.core.run.steps import Step, steps_of
