@@ -337,7 +337,11 @@ def scripts(draw, most_items=5, high=60):
     if made and draw(st.booleans()):
         first, last = sorted(draw(st.lists(st.integers(0, len(made) - 1), min_size=2, max_size=2)))
         told = draw(st.sampled_from((*TALKS, "Feet go on. [4 s] Heels, then toes. And once more.")))
-        where = draw(st.sampled_from(({}, {"side": Side.LEFT}, {"side": Side.RIGHT}, {"in_pass": 1}, {"seconds": 20})))
+        where = draw(
+            st.sampled_from(
+                ({}, {"side": Side.LEFT}, {"side": Side.RIGHT}, {"in_pass": 1}, {"in_pass": 1}, {"seconds": 20})
+            )
+        )
         unders = (Meanwhile("m", made[first].id, made[last].id, "Feet", told, **where),)
     brief, posture = draw(briefs), draw(st.sampled_from(Posture))
     kept = (Kept("off-slot", "They know.", mark=draw(st.sampled_from(("", "0f")))),) if draw(st.booleans()) else ()

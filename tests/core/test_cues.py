@@ -89,7 +89,7 @@ def test_each_kind_is_said_where_it_is_usual_in_two_rounds():
     prompts = [(PromptKind(kind), f"{kind.capitalize()} now.") for kind in kinds]
     timeline = compiled(hold(60, *prompts), rounds=2, quiet_percent=0)
     rounds = {kind: [cue.of.round for cue in timeline.cues if cue.kind == kind] for kind in kinds}
-    once = dict.fromkeys(("caution", "easier", "form", "feel"), [1])
+    once = {kind: [1] for kind in ("caution", "easier", "form", "feel")}
     assert rounds == {**once, "breath": [1, 2], "deeper": [2]}
 
 

@@ -7,7 +7,9 @@ import pytest
 from django.urls import reverse
 
 from extendum.core.edit.script_edits import new_script
-from extendum.core.model.body import Region
+from extendum.core.model.body import Region, Side
+from extendum.core.model.elastic import Elastic
+from extendum.core.model.notes import NoteWhen
 from extendum.core.model.timeline import clock
 from extendum.core.timing.compile import compile_script
 from extendum.core.timing.layout import length_of
@@ -75,6 +77,8 @@ def test_a_saved_file_is_the_class(asking, stretch_class):
 
 
 WORDS = {"moving": "Go.", "there": "Stay.", "switch": "Other {side}.", "release": "Out.", "prompts": "2"}
+SAID = {"say_first": "3", "says_0": "Inhale, arch up.", "breath_0": "in", "says_2": "Exhale, round."}
+COUNT = {"least": "4", "wanted": "6", "most": "12", "counts": "0"}
 TEMPO = {"out_ms": "1.5", "stay_ms": "0", "back_ms": "3", "rest_ms": "1"}
 SIDES = {"sets": "2", "rest_s": "15", "demonstrate_s": "0", "way_s": "0", "switch_s": "0"}
 GROUP = {"taper_percent": "80", "reset_s": "0", "cadence_s": "0", "under_name": "Feet"}
@@ -187,6 +191,36 @@ BRIEF = {
         (
             {"edit": "rig", "item": "i2", "prop": "wall", "rig": "at arm's length", "rerig_s": "6"},
             lambda s: [(p.rig, p.rerig_s) for p in s.item("i2").move.props] == [("at arm's length", 6)],
+        ),
+        (
+            {"edit": "dose", "item": "i3", **COUNT, **TEMPO, **SAID},
+            lambda s: [one.words for one in s.item("i3").dose.says] == ["Inhale, arch up.", "Exhale, round."],
+        ),
+        (
+            {"edit": "dose", "item": "i3", **COUNT, **TEMPO, "gives": "out"},
+            lambda s: s.item("i3").quantity == Elastic(1, 2, 4) and s.item("i3").dose.count.wanted == 6,
+        ),
+        (
+            {"edit": "sides", "item": "i3", "count_reps": "down", "last_calls": "3", **SIDES},
+            lambda s: (s.item("i3").count_reps, s.item("i3").last_calls) == ("down", 3),
+        ),
+        (
+            {
+                "edit": "words",
+                "item": "i2",
+                "prompt": "0",
+                "prompt_0": "Sit tall. | Grow.",
+                "prompt_0_when": "first pass",
+            },
+            lambda s: s.item("i2").words.prompts[0].wordings == ("Sit tall.", "Grow."),
+        ),
+        (
+            {"edit": "notes", "item": "i2", "notes": "1", "note_0": "Turn round.", "note_0_when": "as the work begins"},
+            lambda s: [(one.text, one.when) for one in s.item("i2").notes] == [("Turn round.", NoteWhen.START)],
+        ),
+        (
+            {"edit": "under", "item": "i2", "under_name": "Hands", "under_words": "Press.", "under_side": "right"},
+            lambda s: [(one.from_item, one.side, one.words) for one in s.meanwhiles] == [("i2", Side.RIGHT, "Press.")],
         ),
         ({"edit": "say-way", "item": "i2"}, lambda s: not s.item("i2").say_way),
         (

@@ -183,7 +183,8 @@ def _told(entry: Entry) -> str:
 def _words(entry: Entry) -> Iterator[str]:
     for line in entry.lines:
         side = f" ({line.side})" if line.side and len(entry.sides) > 1 else ""
-        yield f"{clock(line.at_ms // 1000)}{side}  {line.text}"
+        text = f"[For you: {line.text}]" if line.private else line.text
+        yield f"{clock(line.at_ms // 1000)}{side}  {text}"
 
 
 def _entry_tall(pages: _Pages, entry: Entry) -> float:

@@ -34,7 +34,7 @@ def running_order(entries: Sequence[Entry]) -> str:
             entry.seconds,
             str(move.posture) if move else "",
             ", ".join(entry.props),
-            " ".join(line.text for line in entry.lines),
+            " ".join(line.text for line in entry.lines if not line.private),
         ]
         writer.writerow([no_formula(cell) for cell in row])
     return out.getvalue()

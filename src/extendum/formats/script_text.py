@@ -43,7 +43,8 @@ def _lines(script: Script, entries: Sequence[Entry], *, marked: bool) -> Iterato
             yield ""
         for line in entry.lines:
             side = f", {line.side}" if line.side and len(entry.sides) > 1 else ""
-            yield f"{'- ' if marked else '  '}{clock(line.at_ms // 1000)} {line.kind}{side}: {said(line.text)}"
+            kind = "for you alone" if line.private else f"{line.kind}{side}"
+            yield f"{'- ' if marked else '  '}{clock(line.at_ms // 1000)} {kind}: {said(line.text)}"
     yield ""
     yield said(USUAL)
     yield said(SCOPE)

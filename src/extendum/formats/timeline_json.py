@@ -23,6 +23,7 @@ def timeline_plain(timeline: Timeline) -> dict[str, Any]:
                 "mode": c.mode.value,
                 "anchor": c.anchor.value,
                 "offset": c.offset_ms,
+                "key": c.key,
             }
             for c in timeline.cues
         ],

@@ -74,6 +74,7 @@ urlpatterns = [
     path("screens/<int:pk>/", links.link, name="link"),
     path("room/<slug:code>/", room.room, name="room"),
     path("room/<slug:code>/now/", room.now, name="room-now"),
+    path("room/<slug:code>/captions/", room.captions, name="room-captions"),
     path("clicker/<slug:code>/", clicker.clicker, name="clicker"),
     path("clicker/<slug:code>/now/", clicker.now, name="clicker-now"),
     path("clicker/<slug:code>/press/", clicker.press, name="press"),

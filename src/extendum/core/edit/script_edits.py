@@ -298,17 +298,17 @@ def set_move_item(script: Script, item_id: str, **changes: Any) -> Script:
     return replace_items(script, {item_id: replace(move_item(script, item_id), **changes)})
 
 
-def set_under(script: Script, group_id: str, name: str, words: str) -> Script:
-    """Set what runs under a whole group; an empty name takes it away."""
-    group = next(group for section in script.sections for group in section.groups if group.id == group_id)
-    old = script.under(group)
+def set_under(script: Script, ends: tuple[str, str] | None, name: str, words: str, **where: Any) -> Script:
+    """Set what runs from one item to another; an empty name takes it away.
+
+    ``where`` says under what part of them: a side, a pass, for how many seconds.
+    """
+    old = script.meanwhile(*ends) if ends else None
     others = tuple(one for one in script.meanwhiles if one is not old)
-    if not name or not group.items:
+    if not name or ends is None:
         return replace(script, meanwhiles=others)
-    first, last = group.items[0].id, group.items[-1].id
-    if old is None:
-        return replace(script, meanwhiles=(*others, Meanwhile(fresh_id(script, "m"), first, last, name, words)))
-    return replace(script, meanwhiles=(*others, replace(old, name=name, words=words)))
+    made = old or Meanwhile(fresh_id(script, "m"), *ends)
+    return replace(script, meanwhiles=(*others, replace(made, name=name, words=words, **where)))
 
 
 def mark(script: Script, item_id: str, **marks: Keep | Matters) -> Script:

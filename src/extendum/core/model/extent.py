@@ -83,7 +83,8 @@ def extent_of(item: Item, group: Group, listed: Listed) -> Extent:
 def _work_segments(item: MoveItem) -> int:
     """The stages of a pass with the words before each but the first, both halves of time that switches, a settling."""
     halves = sum(isinstance(dose, Timed) and dose.manner is Manner.HALVES for dose in item.doses)
-    return len(item.doses) + len([one for one in item.then if one.words or one.way_s]) + halves + item.dose.settles
+    ahead = len([one for one in item.then if one.words or one.short or one.way_s])
+    return len(item.doses) + ahead + halves + item.dose.settles
 
 
 def _work(item: MoveItem) -> tuple[int, int]:

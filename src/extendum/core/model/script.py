@@ -94,8 +94,11 @@ class Script(Checked):
 
     def under(self, group: Group) -> Meanwhile | None:
         """What runs under the whole of a group."""
-        ends = [item.id for item in (*group.items[:1], *group.items[-1:])]
-        return next((one for one in self.meanwhiles if [one.from_item, one.to_item] == ends), None)
+        return self.meanwhile(group.items[0].id, group.items[-1].id) if group.items else None
+
+    def meanwhile(self, first: str, last: str) -> Meanwhile | None:
+        """What runs from one item to another."""
+        return next((one for one in self.meanwhiles if (one.from_item, one.to_item) == (first, last)), None)
 
     def items(self) -> Iterator[Item]:
         """All items in the order of the class, those left out too."""

@@ -16,12 +16,16 @@ from extendum.core.timing.sequence import Pass
 
 @dataclass(frozen=True, slots=True)
 class Line:
-    """Something that is said, in milliseconds of the class, in which part and on which side."""
+    """Something that is said, in milliseconds of the class, in which part and on which side.
+
+    What is ``private`` is the teacher's own note: it is read and not said.
+    """
 
     at_ms: int
     kind: SegmentKind
     side: Side | None
     text: str
+    private: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,15 +83,23 @@ def cue_sheet(script: Script, timeline: Timeline) -> list[Entry]:
 
 
 def _said(timeline: Timeline) -> dict[str, list[Line]]:
-    """What is said in each segment, in order."""
+    """What is said in each segment, with the waits in it and the teacher's own notes, in order."""
     segments = {segment.id: segment for segment in timeline.segments}
     found: dict[str, list[Line]] = {}
-    spoken = [cue for cue in timeline.cues if cue.mode is Mode.SPOKEN and cue.segment in segments]
-    for cue in counted(sorted(spoken, key=lambda one: one.start_ms)):
-        if cue.text:
-            here = segments[cue.segment]
-            found.setdefault(cue.segment, []).append(Line(cue.start_ms, here.kind, here.side, cue.text))
+    told = [cue for cue in timeline.cues if _is_told(cue) and cue.segment in segments]
+    for cue in counted(sorted(told, key=lambda one: one.start_ms), every=True):
+        here, private = segments[cue.segment], cue.mode is Mode.PRIVATE
+        text = f"({cue.text if cue.text.startswith('until') else 'wait ' + cue.text})" if _waits(cue) else cue.text
+        found.setdefault(cue.segment, []).append(Line(cue.start_ms, here.kind, here.side, text, private))
     return found
+
+
+def _is_told(cue: Cue) -> bool:
+    return bool(cue.text) and (cue.mode in (Mode.SPOKEN, Mode.PRIVATE) or _waits(cue))
+
+
+def _waits(cue: Cue) -> bool:
+    return cue.kind is CueKind.WAIT
 
 
 def in_round(item: Item, group: Group, round_: int, breath_ms: int) -> Item:
@@ -100,16 +112,26 @@ def in_round(item: Item, group: Group, round_: int, breath_ms: int) -> Item:
     return item
 
 
-def counted(spoken: Sequence[Cue]) -> Iterator[Cue]:
-    """Cues with each countdown as one: numbers of a second each cannot be read one by one."""
+#: Counts that follow on one another so closely are read as one.
+_CLOSE_MS = 1500
+_COUNTS = (CueKind.COUNT, CueKind.COUNTED)
+
+
+def counted(spoken: Sequence[Cue], *, every: bool = False) -> Iterator[Cue]:
+    """Cues with counts that are close to one another as one: numbers of a second each cannot be read one by one.
+
+    On a page (``every``) all counts that follow on one another are one, however far apart they are.
+    """
     waiting: Cue | None = None
     for cue in spoken:
-        if waiting and cue.kind is CueKind.COUNT and cue.segment == waiting.segment:
-            waiting = waiting._replace(end_ms=cue.end_ms, text=f"{waiting.text}, {cue.text}")
+        close = waiting is not None and (every or cue.start_ms - waiting.end_ms < _CLOSE_MS)
+        if waiting and close and cue.kind is waiting.kind and cue.segment == waiting.segment:
+            said = cue.text if cue.kind is CueKind.COUNT else cue.text.lower()
+            waiting = waiting._replace(end_ms=cue.end_ms, text=f"{waiting.text}, {said}")
             continue
         if waiting:
             yield waiting
-        waiting = cue if cue.kind is CueKind.COUNT else None
+        waiting = cue if cue.kind in _COUNTS else None
         if waiting is None:
             yield cue
     if waiting:

@@ -52,7 +52,8 @@ def _parts(segment: Segment, cues: list[Cue]) -> Iterator[tuple[Segment, list[Cu
     if segment.kind.works or not (spoken or segment.kind in _WAYS):
         short = min(segment.seconds, SHORT_S)
         counts = [cue for cue in cues if cue.kind is CueKind.COUNT and -cue.offset_ms <= short * 1000]
-        yield replace(segment, start_s=0, end_s=short), counts
+        notes = [cue for cue in cues if cue.kind is CueKind.NOTE]
+        yield replace(segment, start_s=0, end_s=short), counts + [_soon(cue) for cue in notes]
     elif len(spoken) < 2 or segment.seconds < len(spoken):
         yield replace(segment, start_s=0, end_s=segment.seconds), cues
     else:
@@ -64,8 +65,14 @@ def _parts(segment: Segment, cues: list[Cue]) -> Iterator[tuple[Segment, list[Cu
         for n, (cue, end) in enumerate(zip(spoken, ends, strict=True)):
             name = segment.id if n == 0 else f"{segment.id}#{n + 1}"
             part = replace(segment, id=name, start_s=start, end_s=max(start + 1, end))
-            yield part, [cue._replace(anchor=Anchor.START, offset_ms=0)]
+            notes = [_soon(one) for one in cues if one.kind is CueKind.NOTE and n == 0]
+            yield part, [cue._replace(anchor=Anchor.START, offset_ms=0), *notes]
             start = part.end_s
+
+
+def _soon(note: Cue) -> Cue:
+    """A note as it is told in a rehearsal: as its part begins, which is cut short."""
+    return note._replace(anchor=Anchor.START, offset_ms=0)
 
 
 def rehearsal_steps(script: Script, short: Timeline) -> tuple[Step, ...]:

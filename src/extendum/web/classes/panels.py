@@ -8,16 +8,17 @@ from typing import Any
 from extendum.core.edit.dose_edits import usual_step
 from extendum.core.model.body import Side
 from extendum.core.model.brief import Priority
-from extendum.core.model.dose import KINDS, Dose, Hold, Manner, Reps, Timed
+from extendum.core.model.dose import KINDS, Breaths, Dose, Hold, Manner, Reps, Timed
 from extendum.core.model.item import CountIs, DirectionOrder, Item, MoveItem, ReleaseAfter, SetOrder
 from extendum.core.model.keeping import Keep, Matters
 from extendum.core.model.move import Sidedness
+from extendum.core.model.notes import Note, NoteWhen
 from extendum.core.model.placeholders import CLASS_PLACEHOLDERS, PLACEHOLDERS, TALK_PLACEHOLDERS, fill
-from extendum.core.model.prompts import PromptKind
+from extendum.core.model.prompts import Prompt, PromptKind, Scope
 from extendum.core.model.script import Script
 from extendum.core.model.section import Group, SidePlan
-from extendum.core.model.style import Countdown, CueStyle, Facing, HoldConvention, SideNames, Teaching
-from extendum.core.model.talk import Talk, TalkKind
+from extendum.core.model.style import Countdown, CueStyle, Facing, HoldConvention, RepCount, SideNames, Teaching
+from extendum.core.model.talk import Talk, TalkKind, TalkPace
 from extendum.core.model.timeline import Timeline, clock
 from extendum.core.moves.objections import concerns, objections
 from extendum.core.moves.suggest import stand_ins
@@ -29,9 +30,10 @@ from extendum.core.timing.speech import speaking_ms
 from extendum.draw.band import draw_dose_band
 from extendum.web.classes.own import Own
 from extendum.web.classes.posted import passes_typed
+from extendum.web.classes.posted_words import prompt_prefix, wordings_typed
 from extendum.web.library.figures import figure_address, figure_words
 from extendum.web.library.store import Library
-from extendum.web.shared.dose_forms import phases_typed, tempo_fields
+from extendum.web.shared.dose_forms import phases_said, phases_typed, tempo_fields, what_gives
 from extendum.web.shared.drawn import drawn
 from extendum.web.shared.forms import options
 
@@ -67,6 +69,7 @@ def _library_panel(script: Script, item: MoveItem, library: Library) -> dict[str
         "cautions": item.move.cautions,
         "swaps": swaps,
         "newer": newer_than(item, library),
+        "figures": [(key, one.move.name) for key, one in library.moves.items()] if item.then else [],
     }
 
 
@@ -109,12 +112,14 @@ def _item_panel(script: Script, timeline: Timeline, item: Item) -> dict[str, Any
         chained = any(g.side_plan is SidePlan.CHAIN for s in script.sections for g in s.groups if item in g.items)
         usable = TALK_PLACEHOLDERS if chained else CLASS_PLACEHOLDERS
         found |= {"placeholders": [p for p in PLACEHOLDERS if p in usable], "in_chain": chained}
+        found |= {"paces": options(TalkPace, item.pace)}
         found |= {"talk_kinds": options(TalkKind, item.kind), "handles": item.kind is TalkKind.PROPS}
         found |= {"picks_up": ", ".join(p.name for p in item.picks_up), "puts_down": ", ".join(item.puts_down)}
     if isinstance(item, MoveItem):
         found |= _move_panel(script, item)
     if isinstance(item, MoveItem | Talk):
         found |= {"keeps": options(Keep, item.keep), "matters": options(Matters, item.matters)}
+        found |= {"notes": note_rows(item.notes), "under": script.meanwhile(item.id, item.id)}
         found |= {"present": item.present, "by_fit": not item.present and item.keep is Keep.OPTIONAL}
     return found
 
@@ -132,8 +137,58 @@ def _stage(item: MoveItem, number: int, dose: Dose) -> dict[str, Any]:
         "snaps": isinstance(dose, Hold),
         "snap": isinstance(dose, Hold) and dose.snap,
         "manners": options(Manner, dose.manner) if isinstance(dose, Timed) else [],
-        "words": item.then[number - 2].words if number > 1 else None,
+        "said": phases_said(dose),
+        "gives": what_gives(dose),
+        "prompts": _prompt_rows(item, number),
+        "prefix": prompt_prefix(number),
+        "place": _place(item, number),
     }
+
+
+def _prompt_rows(item: MoveItem, stage: int) -> list[dict[str, Any]]:
+    """The prompts of a stage as rows of a form, and an empty one for another."""
+    found = []
+    for n, prompt in enumerate((*item.prompts_at(stage), None)):
+        one = prompt or Prompt(PromptKind.FEEL, "-")
+        found.append(
+            {
+                "n": n,
+                "typed": wordings_typed(prompt) if prompt else "",
+                "kinds": options(PromptKind, one.kind),
+                "scopes": options(Scope, one.when),
+                "in_round": one.in_round if prompt and one.when is Scope.ROUND else None,
+            }
+        )
+    return found
+
+
+def _place(item: MoveItem, number: int) -> dict[str, Any] | None:
+    """What a further stage has of its own; None of the first."""
+    if number == 1:
+        return None
+    stage = item.then[number - 2]
+    return {
+        "stage": stage,
+        "targets": ", ".join(str(target.region) for target in stage.targets),
+        "facings": options(Facing, stage.facing),
+    }
+
+
+def note_rows(notes: Sequence[Note]) -> list[dict[str, Any]]:
+    """The teacher's own notes as rows of a form, and an empty one for another."""
+    found = []
+    for n, note in enumerate((*notes, None)):
+        when = note.when if note else NoteWhen.BEFORE
+        found.append(
+            {
+                "n": n,
+                "note": note,
+                "whens": options(NoteWhen, when),
+                "later": when is NoteWhen.LATER,
+                "facings": options(Facing, note.facing if note else None),
+            }
+        )
+    return found
 
 
 def pass_words(this: Pass) -> str:
@@ -164,10 +219,8 @@ def _move_panel(script: Script, item: MoveItem) -> dict[str, Any]:
         "in_chain": any(p.group.side_plan is SidePlan.CHAIN for p in own),
         "order": [pass_words(p) for p in own],
         "words": _word_fields(script, item, own),
-        "prompts": [(n, p, options(PromptKind, p.kind)) for n, p in enumerate(item.words.prompts)],
-        "new_prompt": len(item.words.prompts),
-        "prompt_kinds": [k.value for k in PromptKind],
-        "prompt_count": len(item.words.prompts) + 1,
+        "counts_reps": any(isinstance(dose, Reps | Breaths) for dose in item.doses),
+        "rep_counts": options(RepCount, item.count_reps),
         "placeholders": list(PLACEHOLDERS),
         "props": item.move.props,
         "figure": figure_address(item.move),
@@ -226,6 +279,7 @@ def _class_panel(script: Script, styles: Sequence[CueStyle]) -> dict[str, Any]:
         "style": style,
         "styles": [(one.name, one.name == style.name) for one in styles],
         "countdowns": options(Countdown, style.countdown),
+        "rep_counts": options(RepCount, style.count_reps),
         "teachings": options(Teaching, style.teaching),
         "holds": options(HoldConvention, style.holds),
         "priorities": options(Priority, script.brief.priority),

@@ -20,15 +20,16 @@ from extendum.core.model.errors import ExtendumError, RefusedError
 from extendum.core.model.limits import whole_number
 from extendum.core.model.script import Script
 from extendum.core.model.section import Group, PassRef, Pin, Role, SidePlan, ways_of
-from extendum.core.model.style import Countdown, CueStyle, HoldConvention, SideNames, Teaching
+from extendum.core.model.style import Countdown, CueStyle, HoldConvention, RepCount, SideNames, Teaching
 from extendum.core.model.timeline import clock, parse_clock
 from extendum.core.order.section_order import apply_order, section_of, set_pins
 from extendum.web.classes.own import Own
 from extendum.web.classes.posted_brief import BRIEF_EDITS
 from extendum.web.classes.posted_checks import CHECK_EDITS
-from extendum.web.classes.posted_items import ITEM_EDITS, names_in
+from extendum.web.classes.posted_items import ITEM_EDITS, under_from
 from extendum.web.classes.posted_moves import MOVE_EDITS
-from extendum.web.shared.forms import Edit, Form, choice, named, optional_side, tenths_ms, whole
+from extendum.web.classes.posted_words import WORD_EDITS
+from extendum.web.shared.forms import Edit, Form, choice, named, names_in, optional_side, tenths_ms, whole
 
 
 class OutOfReachError(ExtendumError):
@@ -68,11 +69,12 @@ def _group(form: Form, script: Script) -> Edit:
     }
     typed = form.get("passes", "").strip()
     passes = _passes(typed, group) if plan is SidePlan.INTERLEAVED and typed else group.passes
-    name, words = form.get("under_name", "").strip(), form.get("under_words", "").strip()
+    name, words, where = under_from(form)
+    ends = (group.items[0].id, group.items[-1].id) if group.items else None
 
     def change(s: Script) -> Script:
         first = edit.set_group(s, group.id, passes=passes) if plan is group.side_plan else s
-        return edit.set_under(edit.set_group(first, group.id, **changes), group.id, name, words)
+        return edit.set_under(edit.set_group(first, group.id, **changes), ends, name, words, **where)
 
     told = f"{plan}, {changes['rounds']} round{'s' * (changes['rounds'] != 1)}"
     return Edit(change, f"Group: {told}", f"{group.id}.group")
@@ -193,6 +195,7 @@ def style_from(form: Form, before: CueStyle) -> CueStyle:
         before,
         words_per_minute=whole(form, "words_per_minute"),
         countdown=choice(Countdown, form, "countdown", before.countdown),
+        count_reps=choice(RepCount, form, "count_reps", before.count_reps),
         last_calls=whole(form, "last_calls"),
         halfway="halfway" in form,
         time_left=tuple(_seconds(one) for one in names_in(form.get("time_left", ""))),
@@ -218,6 +221,7 @@ def _seconds(typed: str) -> int:
 
 EDITS: dict[str, Callable[[Form, Script], Edit]] = {
     **ITEM_EDITS,
+    **WORD_EDITS,
     "section": _section,
     "rename-section": _rename_section,
     "remove-section": _remove_section,

@@ -3,27 +3,24 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from enum import StrEnum
-from typing import Any, TypeVar
+from typing import Any
 
 from extendum.core.edit import dose_edits
 from extendum.core.edit import script_edits as edit
-from extendum.core.edit.way_edits import set_rig, set_way_words
-from extendum.core.model.body import Base, Posture
+from extendum.core.edit.way_edits import set_rig
+from extendum.core.model.body import Region
 from extendum.core.model.dose import Hold
 from extendum.core.model.dose_kinds import as_kind, describe
 from extendum.core.model.elastic import Elastic
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import CountIs, DirectionOrder, MoveItem, ReleaseAfter, SetOrder, Stage, dose_words
 from extendum.core.model.keeping import Keep, Matters
-from extendum.core.model.move import Prop, Sidedness
-from extendum.core.model.prompts import Prompt, PromptKind
+from extendum.core.model.move import Effect, Sidedness, Target
 from extendum.core.model.script import Script
-from extendum.core.model.style import Countdown, Facing, SideNames
-from extendum.core.model.talk import Quiet, Talk, TalkKind
-from extendum.core.model.words import Words
+from extendum.core.model.style import Countdown, Facing, RepCount, SideNames
+from extendum.core.model.talk import Quiet
 from extendum.web.shared.dose_forms import detailed, elastic_from
-from extendum.web.shared.forms import Edit, Form, choice, optional_side, rows, whole
+from extendum.web.shared.forms import Edit, Form, choice, names_in, optional_side, own_choice, whole
 
 
 def _talk(form: Form, script: Script) -> Edit:
@@ -89,7 +86,7 @@ def _quantity(form: Form, script: Script) -> Edit:
 
 def _dose(form: Form, script: Script) -> Edit:
     """One stage of a move: its kind, quantity and details; stage 1 is the item's own dose."""
-    item, stage = _move(script, form["item"]), whole(form, "stage") if "stage" in form else 1
+    item, stage = move_of(script, form["item"]), whole(form, "stage") if "stage" in form else 1
     if not 1 <= stage <= len(item.doses):
         raise RefusedError("stage", f"from 1 to {len(item.doses)}", str(stage))
     before = item.doses[stage - 1]
@@ -101,27 +98,50 @@ def _dose(form: Form, script: Script) -> Edit:
     if stage == 1:
         return Edit(lambda s: dose_edits.set_dose(s, item.id, dose), f"{item.name}: {describe(dose)}", field)
     then = list(item.then)
-    told = form.get("stage_words", then[stage - 2].words).strip()
-    then[stage - 2] = replace(then[stage - 2], dose=dose, words=told)
+    then[stage - 2] = _stage_from(replace(then[stage - 2], dose=dose), form, item)
     label = f"{item.name}, part {stage}: {describe(dose)}"
     return Edit(lambda s: edit.set_move_item(s, item.id, then=tuple(then)), label, field)
 
 
+def _stage_from(stage: Stage, form: Form, item: MoveItem) -> Stage:
+    """A further stage with what its form says of it: words, the way there, how the teacher stands, what it is for."""
+    fields = ("words", "short", "figure")
+    told: dict[str, Any] = {name: form.get(f"stage_{name}", getattr(stage, name)).strip() for name in fields}
+    way_s = whole(form, "stage_way_s") if "stage_way_s" in form else stage.way_s
+    facing = own_choice(Facing, form, "stage_facing", stage.facing)
+    targets = _targets(form["stage_targets"], stage.targets, item) if "stage_targets" in form else stage.targets
+    return replace(stage, **told, way_s=way_s, facing=facing, targets=targets)
+
+
+def _targets(typed: str, old: tuple[Target, ...], item: MoveItem) -> tuple[Target, ...]:
+    """Areas as they are typed; those that were there keep what they have, others have the effect of the move."""
+    there = {one.region: one for one in old}
+    effect = next((one.effect for one in item.move.targets if one.main), Effect.STRETCH)
+    found = []
+    for name in names_in(typed):
+        try:
+            region = Region(name.casefold())
+        except ValueError:
+            raise RefusedError("areas", "one of " + ", ".join(Region), name) from None
+        found.append(there.get(region, Target(region, effect)))
+    return tuple(found)
+
+
 def _add_stage(form: Form, script: Script) -> Edit:
-    item = _move(script, form["item"])
+    item = move_of(script, form["item"])
     then = (*item.then, Stage(Hold(Elastic(5, 15, 30)), "stay", "And stay."))
     return Edit(lambda s: edit.set_move_item(s, item.id, then=then), f"{item.name}: part {len(then) + 1} added")
 
 
 def _remove_stage(form: Form, script: Script) -> Edit:
-    item, stage = _move(script, form["item"]), whole(form, "stage")
+    item, stage = move_of(script, form["item"]), whole(form, "stage")
     then = tuple(one for n, one in enumerate(item.then, 2) if n != stage)
     return Edit(lambda s: edit.set_move_item(s, item.id, then=then), f"{item.name}: part {stage} removed")
 
 
 def _sides(form: Form, script: Script) -> Edit:
     """How the item uses the sides, how often, and how it is shown."""
-    item = _move(script, form["item"])
+    item = move_of(script, form["item"])
     changed = replace(
         item,
         move=replace(item.move, sidedness=choice(Sidedness, form, "sides", item.move.sidedness)),
@@ -132,8 +152,12 @@ def _sides(form: Form, script: Script) -> Edit:
         set_order=choice(SetOrder, form, "set_order", item.set_order),
         direction_order=choice(DirectionOrder, form, "direction_order", item.direction_order),
         release_after=choice(ReleaseAfter, form, "release_after", item.release_after),
-        countdown=_own(Countdown, form, "countdown", item.countdown),
-        side_names=_own(SideNames, form, "side_names", item.side_names),
+        countdown=own_choice(Countdown, form, "countdown", item.countdown),
+        side_names=own_choice(SideNames, form, "side_names", item.side_names),
+        count_reps=own_choice(RepCount, form, "count_reps", item.count_reps),
+        last_calls=(whole(form, "last_calls") if form["last_calls"] else None)
+        if "last_calls" in form
+        else item.last_calls,
         demonstrate_s=whole(form, "demonstrate_s"),
         way_s=whole(form, "way_s"),
         switch_s=whole(form, "switch_s"),
@@ -147,91 +171,34 @@ def _sides(form: Form, script: Script) -> Edit:
     return Edit(lambda s: edit.replace_items(s, {item.id: changed}), label, f"{item.id}.sides")
 
 
-Chosen = TypeVar("Chosen", bound=StrEnum)
+def _last_calls(form: Form, item: MoveItem) -> int | None:
+    """How many of the last ones are called; None, as in the whole class, where the field is empty."""
+    if "last_calls" not in form:
+        return item.last_calls
+    return whole(form, "last_calls") if form["last_calls"].strip() else None
 
 
-def _own(kind: type[Chosen], form: Form, name: str, now: Chosen | None) -> Chosen | None:
-    """What an item has of its own, or None where the form leaves it to the class."""
-    if name not in form:
-        return now
-    return choice(kind, form, name, next(iter(kind))) if form[name] else None
+def _under(form: Form, script: Script) -> Edit:
+    """What goes on under an item."""
+    item = script.item(form["item"])
+    name, words, where = under_from(form)
+    return Edit(lambda s: edit.set_under(s, (item.id, item.id), name, words, **where), f"Under {item.name}: {name}")
+
+
+def under_from(form: Form) -> tuple[str, str, dict[str, Any]]:
+    """What goes on meanwhile as a form has it: its name, its words, and under what part."""
+    name, words = form.get("under_name", "").strip(), form.get("under_words", "").strip()
+    where: dict[str, Any] = {"side": optional_side(form, "under_side")} if "under_side" in form else {}
+    where |= {field: whole(form, f"under_{field}") for field in ("in_pass", "seconds") if f"under_{field}" in form}
+    return name, words, where
 
 
 def _rig(form: Form, script: Script) -> Edit:
     """How a prop is held or put, and how long it takes to change that."""
-    item, prop, rig = _move(script, form["item"]), form.get("prop", ""), form.get("rig", "").strip()
+    item, prop, rig = move_of(script, form["item"]), form.get("prop", ""), form.get("rig", "").strip()
     rerig_s = whole(form, "rerig_s")
     label = f"{item.name}: {prop} {rig}".rstrip()
     return Edit(lambda s: set_rig(s, item.id, prop, rig, rerig_s), label, f"{item.id}.rig.{prop}")
-
-
-def _say_way(form: Form, script: Script) -> Edit:
-    """Whether the ready-made words for the way into an item are said."""
-    item = _move(script, form["item"])
-    say = not item.say_way
-    told = "the way is said" if say else "quiet about the way"
-    return Edit(lambda s: edit.set_move_item(s, item.id, say_way=say), f"{item.name}: {told}")
-
-
-def _way_words(form: Form, script: Script) -> Edit:
-    """The class's own words for the way from a support into a posture."""
-    before, posture = choice(Base, form, "before", Base.STANDING), choice(Posture, form, "posture", Posture.STANDING)
-    words = form.get("way_words", "").strip()
-    label = f"The way from {before} to {posture}"
-    return Edit(lambda s: set_way_words(s, before, posture, words), label, f"way.{before}.{posture}")
-
-
-_TEXTS = ("moving", "there", "short", "switch", "turn", "again", "each", "release", "demonstration")
-
-
-def _words(form: Form, script: Script) -> Edit:
-    """Any of a move's texts and prompts that the form has; the others stay."""
-    item = _move(script, form["item"])
-    prompts = list(item.words.prompts)
-    if "prompts" in form:
-        read = (_prompt(form, index, item) for index in rows(form, "prompts"))
-        prompts = [prompt for prompt in read if prompt]
-    elif "prompt" in form:
-        index = whole(form, "prompt")
-        changed = _prompt(form, index, item)
-        prompts[index : index + 1] = [changed] if changed else []
-    told: dict[str, Any] = {name: form.get(name, "").strip() for name in _TEXTS if name in form}
-    words: Words = replace(item.words, **told, prompts=tuple(prompts))
-    then = tuple(
-        replace(stage, words=form.get(f"stage-{n}", stage.words).strip()) for n, stage in enumerate(item.then, 2)
-    )
-    changed_item = replace(item, words=words, then=then)
-    return Edit(lambda s: edit.replace_items(s, {item.id: changed_item}), f"{item.name}: words", f"{item.id}.words")
-
-
-def _prompt(form: Form, index: int, item: MoveItem) -> Prompt | None:
-    """A prompt of the form; None where it is empty."""
-    text = form.get(f"prompt_{index}", "").strip()
-    if not text:
-        return None
-    old = item.words.prompts[index] if index < len(item.words.prompts) else Prompt(PromptKind.FORM, text)
-    return replace(old, kind=choice(PromptKind, form, f"prompt_{index}_kind", old.kind), text=text)
-
-
-def _talk_words(form: Form, script: Script) -> Edit:
-    item = script.item(form["item"])
-    if not isinstance(item, Talk):
-        raise RefusedError("item", "a talk", item.name)
-    changed = replace(
-        item,
-        words=form.get("words", "").strip(),
-        kind=choice(TalkKind, form, "talk_kind", item.kind),
-        between="between" in form if "chained" in form else item.between,
-    )
-    if "picks_up" in form:
-        picks = tuple(Prop(name) for name in names_in(form["picks_up"]))
-        changed = replace(changed, picks_up=picks, puts_down=tuple(names_in(form.get("puts_down", ""))))
-    return Edit(lambda s: edit.replace_items(s, {item.id: changed}), f"{item.name}: words", f"{item.id}.words")
-
-
-def names_in(typed: str) -> list[str]:
-    """Names parted by commas."""
-    return [name for name in (one.strip() for one in typed.split(",")) if name]
 
 
 def _name(form: Form, script: Script) -> Edit:
@@ -239,7 +206,8 @@ def _name(form: Form, script: Script) -> Edit:
     return Edit(lambda s: edit.rename_item(s, item.id, name), f"{item.name} is now {name}", f"{item.id}.name")
 
 
-def _move(script: Script, item_id: str) -> MoveItem:
+def move_of(script: Script, item_id: str) -> MoveItem:
+    """A move of the class; RefusedError for any other item."""
     item = script.item(item_id)
     if not isinstance(item, MoveItem):
         raise RefusedError("item", "a move", item.name)
@@ -260,9 +228,6 @@ ITEM_EDITS = {
     "remove-stage": _remove_stage,
     "sides": _sides,
     "rig": _rig,
-    "say-way": _say_way,
-    "way-words": _way_words,
-    "words": _words,
-    "talk-words": _talk_words,
+    "under": _under,
     "name": _name,
 }

@@ -88,3 +88,15 @@ def optional_side(form: Form, name: str) -> Side | None:
 def options(kind: Iterable[StrEnum], chosen: StrEnum | None) -> list[tuple[str, bool]]:
     """The choices of a kind, and which is on."""
     return [(one.value, one is chosen) for one in kind]
+
+
+def own_choice(kind: type[Choice], form: Form, name: str, now: Choice | None) -> Choice | None:
+    """What an item has of its own, or None where the form leaves it to the class."""
+    if name not in form:
+        return now
+    return choice(kind, form, name, next(iter(kind))) if form[name] else None
+
+
+def names_in(typed: str) -> list[str]:
+    """Names parted by commas."""
+    return [name for name in (one.strip() for one in typed.split(",")) if name]

@@ -23,7 +23,8 @@ from extendum.web.library.figures import live_figure
 from extendum.web.library.store import Library, library_of
 from extendum.web.teach.following import by_code, news, owner_of, running
 from extendum.web.teach.models import Link
-from extendum.web.teach.score import public_score
+from extendum.web.teach.pictures import pictures
+from extendum.web.teach.score import public_score, spoken_plain
 
 
 @require_safe
@@ -43,6 +44,23 @@ def room(request: HttpRequest, code: str) -> HttpResponse:
 def now(request: HttpRequest, code: str) -> JsonResponse:
     """What happened since the screen last asked."""
     return told(owner_of(code, Link.Kind.ROOM), request.GET.get("seen", ""))
+
+
+@require_safe
+@never_cache
+@login_not_required
+def captions(request: HttpRequest, code: str) -> JsonResponse:
+    """What is spoken in the class that is on, for a screen that was asked to show it; none of the teacher's notes."""
+    link = by_code(code, Link.Kind.ROOM)
+    if link is None:
+        return JsonResponse({"message": "revoked"}, status=404)
+    run = running(link.owner_id)
+    if run is None or run.revision is None:
+        return JsonResponse({"revision": None, "cues": [], "spare": []})
+    script, timeline = store.script_of(run.revision), compiled(bytes(run.revision.document))
+    tray = spares(script, library_of(link.owner))
+    spare = [cue for one in tray for cue in spoken_plain(one.timeline)]
+    return JsonResponse({"revision": run.revision_id, "cues": spoken_plain(timeline), "spare": spare})
 
 
 def told(owner_id: int | None, seen: str) -> JsonResponse:
@@ -66,15 +84,11 @@ def shown(link: Link, *, figures: bool = True) -> dict[str, Any]:
 def _figures(
     script: Script, timeline: Timeline, tray: Sequence[Spare], library: Library, look: str
 ) -> Iterator[tuple[str, str, str]]:
-    """Each move's figure for the sides it is done on, and the figure of its easier option."""
+    """Each move's figures, and on each side the figure of its easier option."""
     moves = {item.id: item.move for item in (*script.moves(), *(one.item for one in tray))}
-    played = [timeline, *(one.timeline for one in tray)]
-    for item, side in sorted(
-        {(s.item, s.side or Side.BOTH) for one in played for s in one.segments if s.item in moves}
-    ):
-        yield item, side.value, live_figure(moves[item], side, look)
-        option = moves[item].option(OptionKind.EASIER)
+    for item, side, drawing in pictures(script, timeline, tray, library, look):
+        yield item, side, drawing
+        option = moves[item].option(OptionKind.EASIER) if item in moves else None
         other = library.moves.get(option.move) if option and option.move else None
         if other:
-            there = side if other.move.sided else Side.BOTH
-            yield f"easy-{item}", side.value, live_figure(other.move, there, look)
+            yield f"easy-{item}", side, live_figure(other.move, Side(side) if other.move.sided else Side.BOTH, look)

@@ -5,14 +5,13 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from extendum.core.model.body import Side
-from extendum.core.model.dose import Breaths, Dose, Pulses, Reps
+from extendum.core.model.dose import COUNTED, Breaths, Dose, Pulses, Reps, Timed
 from extendum.core.model.item import MoveItem
+from extendum.core.model.marks import without_marks
 from extendum.core.model.move import OptionKind
 from extendum.core.model.prompts import PromptKind
 from extendum.core.model.script import Script
-from extendum.core.model.style import teacher_side
-from extendum.core.model.timeline import Timeline
+from extendum.core.model.timeline import CueKind, Mode, Timeline
 from extendum.core.moves.spares import Spare
 from extendum.core.run.rehearse import rehearsal_steps, rehearsed
 from extendum.core.run.steps import Step, steps_of
@@ -74,8 +73,10 @@ def _shown(script: Script, moves: Sequence[MoveItem], library: Library) -> dict[
     return {
         "postures": {item.id: str(item.move.posture) for item in moves},
         "props": {item.id: [prop.name for prop in item.move.props] for item in moves},
-        "mirrored": [i.id for i in moves if teacher_side(Side.LEFT, script.style.teaching, i.facing) is Side.RIGHT],
-        "facing": {item.id: str(item.facing) for item in moves},
+        "teaching": script.style.teaching.value,
+        "stands": {i.id: [str(i.facing_at(stage)) for stage in range(1, len(i.doses) + 1)] for i in moves},
+        "turns": {i.id: [note.facing.value if note.facing else "" for note in i.notes] for i in moves if i.notes},
+        "says": {item.id: says for item in moves if any(says := [_says(dose) for dose in item.doses])},
         "space": {item.id: item.move.space for item in moves},
         "doses": {item.id: [_dose(script, item, dose) for dose in item.doses] for item in moves},
         "easier": {item.id: easier for item in moves if (easier := _easier(item, library))},
@@ -93,6 +94,15 @@ def public_score(script: Script, timeline: Timeline, library: Library, tray: Seq
     return {**plain, "segments": bare, "spare": spare, "cues": [], "easier": easier}
 
 
+def spoken_plain(timeline: Timeline) -> list[dict[str, Any]]:
+    """What is spoken, as captions show it: without counts, which a screen has anyway."""
+    spoken = {cue.id for cue in timeline.cues if cue.mode is Mode.SPOKEN and cue.kind not in _COUNTS}
+    return [cue for cue in timeline_plain(timeline)["cues"] if cue["id"] in spoken]
+
+
+_COUNTS = (CueKind.COUNT, CueKind.COUNTED)
+
+
 def _bare(segment: dict[str, Any]) -> dict[str, Any]:
     return {name: segment[name] for name in ("id", "kind", "start", "end", "item", "stage", "side")}
 
@@ -103,15 +113,25 @@ def tapped(script: Script, timeline: Timeline) -> dict[str, Any]:
     return {"tap": {**timeline_plain(short), "steps": [step_plain(step) for step in rehearsal_steps(script, short)]}}
 
 
+def _says(dose: Dose) -> dict[str, Any] | None:
+    """The words of the phases of a dose, and in how many of the first they are said."""
+    if not isinstance(dose, COUNTED) or not dose.says:
+        return None
+    return {"first": dose.say_first, "words": {one.phase: without_marks(one.said) for one in dose.says}}
+
+
 def _dose(script: Script, item: MoveItem, dose: Dose) -> dict[str, Any] | None:
-    """The phases of a counted dose; none for the others."""
+    """The phases of a counted dose with their breaths; how many reps at everybody's own pace; none for the others."""
+    if isinstance(dose, Timed) and dose.own_pace:
+        return {"kind": "own pace", "told": dose.reps_told, "phases": [], "alternates": False}
     if not isinstance(dose, Reps | Breaths | Pulses):
         return None
     groups = (group for section in script.sections for group in section.groups)
     of_group = next((group.lead_side for group in groups if any(one.id == item.id for one in group.items)), None)
     lead = item.lead_side or of_group or script.style.lead_side
     alternates = isinstance(dose, Reps | Breaths) and item.move.sidedness.alternates
-    phases = [[name, ms] for name, ms in dose.named_phases if ms]
+    breaths = {one.phase: one.breath.value for one in dose.says}
+    phases = [[name, ms, breaths.get(name, "free")] for name, ms in dose.named_phases if ms]
     return {"kind": dose.tag, "phases": phases, "alternates": alternates, "lead": lead.value}
 
 

@@ -11,7 +11,6 @@ from django.shortcuts import render
 from django.utils import timezone
 from django.views.decorators.http import require_http_methods, require_POST, require_safe
 
-from extendum.core.model.body import Side
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.move import Prop
 from extendum.core.model.timeline import clock
@@ -29,13 +28,13 @@ from extendum.web.classes.access import own_class
 from extendum.web.classes.look import owners_look
 from extendum.web.classes.models import Revision, StretchClass
 from extendum.web.classes.page import compiled
-from extendum.web.library.figures import live_figure
 from extendum.web.library.store import library_of
 from extendum.web.shared.asked import Asked
 from extendum.web.shared.drawn import drawn
 from extendum.web.shared.forms import whole
 from extendum.web.teach.following import clock_off, held
 from extendum.web.teach.models import Link, LiveEvent, LiveRun
+from extendum.web.teach.pictures import pictures
 from extendum.web.teach.score import score_of, tapped
 from extendum.web.teach.signals import tell_begun
 
@@ -72,13 +71,9 @@ def _stage(request: Asked, of: StretchClass, *, rehearses: bool = False, takes: 
     props: dict[str, Prop] = {p.name: p for item in as_taught(script).moves() for p in item.move.props}
     library, look = library_of(request.user), owners_look(request.user)
     tray = spares(script, library)
-    played = [timeline, *(one.timeline for one in tray)]
-    sides = {(segment.item, segment.side or Side.BOTH) for one in played for segment in one.segments}
-    moves = {item.id: item.move for item in (*script.moves(), *(one.item for one in tray))}
-    shown = ((item, side, live_figure(moves[item], side, look)) for item, side in sorted(sides) if item in moves)
     context = {
         "class": of,
-        "figures": [(item, side.value, svg) for item, side, svg in shown if svg],
+        "figures": [one for one in pictures(script, timeline, tray, library, look) if one[2]],
         "score": {**score_of(script, timeline, library, tray), **(tapped(script, timeline) if rehearses else {})},
         "rehearses": rehearses,
         "takes": takes,

@@ -83,7 +83,8 @@ export function showFigure(id, item, side) {
   if (!changed(box, "figure", wanted)) return;
   figures.get(box)?.gone();
   figures.delete(box);
-  const drawn = el(`figure-${wanted}`) ?? el(`figure-${item}-left`) ?? el(`figure-${item}-both`);
+  const [plain] = item.split("@");
+  const drawn = [wanted, `${item}-left`, `${item}-both`, `${plain}-${side || "both"}`, `${plain}-left`, `${plain}-both`].map((name) => el(`figure-${name}`)).find(Boolean);
   box.replaceChildren(...(drawn ? [drawn.content.cloneNode(true)] : []));
   const holder = box.querySelector(".live");
   if (holder) live(holder, { mirrored: Boolean(box.closest(".mirrored")) }).then((made) => { if (made) figures.set(box, made); });

@@ -165,7 +165,7 @@ const kinds = {
 
 // ---- what is to be seen -----------------------------------------------------------------------------------
 
-const SHORT = ["count", "halfway", "pulse-phase", "last", "time-left", "say-breath"];
+const SHORT = ["count", "counted", "halfway", "pulse-phase", "phase-words", "last", "time-left", "say-breath"];
 export function prepared(score) {
   const segments = new Map([...score.segments, ...score.spare.segments].map((segment) => [segment.id, segment]));
   const cues = new Map();
@@ -202,17 +202,19 @@ export function seenNow(score, run) {
   };
   // On the way into what alternates, the side is the one that comes first.
   const turns = score.doses[segment.item]?.find((one) => one?.alternates);
+  const dosed = segment.stage === null ? null : score.doses[segment.item]?.[segment.stage - 1];
+  if (dosed?.kind === "own pace") return { ...shown, pace: dosed.told };
   if (turns && !step.works && segment.kind !== "release" && shown.side === "both") shown.side = turns.lead;
-  const dose = segment.stage === null ? null : score.doses[segment.item]?.[segment.stage - 1];
+  const dose = dosed;
   if (!dose || !step.unit) return shown;
   const nth = Math.min(Math.floor(run.into / step.unit) + 1, Math.max(1, Math.round(step.ms / step.unit)));
   let at = run.into - (nth - 1) * step.unit, phase = dose.phases.at(-1), part = 1;
-  for (const [name, ms] of dose.phases) {
-    if (at < ms) { phase = [name, ms]; part = at / ms; break; }
-    at -= ms;
+  for (const one of dose.phases) {
+    if (at < one[1]) { phase = one; part = at / one[1]; break; }
+    at -= one[1];
   }
   const side = dose.alternates ? (nth % 2 ? dose.lead : SWAPPED[dose.lead]) : shown.side;
-  return { ...shown, counted: dose.kind, nth, total: Math.max(1, Math.round(step.ms / step.unit)), word: phase[0], part, opening: phase[0] === dose.phases[0][0], side };
+  return { ...shown, counted: dose.kind, nth, total: Math.max(1, Math.round(step.ms / step.unit)), word: phase[0], breath: phase[2] ?? "free", part, opening: phase[0] === dose.phases[0][0], side };
 }
 
 // The words of a cue, with the other side where sides were swapped.
@@ -221,22 +223,72 @@ export function textOf(score, step, cue) {
   return step.side && side && step.side !== side ? overturned(cue.text) : cue.text;
 }
 
-// The words to say now: those being said, or the last ones said in this pass.
-export function wordsNow(score, run) {
+// What is said in the phase that is on: its words, in the first ones and the last; else nothing.
+export function phaseWords(score, seen) {
+  const says = seen.total ? score.says?.[seen.segment.item]?.[seen.segment.stage - 1] : null;
+  if (!says || (seen.nth > says.first && seen.nth < seen.total)) return "";
+  return (says.words[seen.word] ?? "").replace("{side}", seen.side ?? "").replace("{other}", SWAPPED[seen.side] ?? "");
+}
+
+// How the teacher stands: as the stage says that is on or comes next in this pass, or as a note has turned her since.
+export function standing(score, run) {
+  const { item, group } = stepOf(run), stands = score.stands?.[item];
+  if (!stands) return "";
+  let first = Math.min(run.at, run.steps.length - 1);
+  while (first > 0 && run.steps[first - 1].group === group) first -= 1;
+  const coming = run.steps.slice(run.at).find((step) => step.group === group && step.works);
+  let facing = stands[(segmentOf(score, coming ?? stepOf(run))?.stage ?? stands.length) - 1] ?? stands[0];
+  for (let n = first; n <= run.at && n < run.steps.length; n += 1) {
+    for (const cue of cuesOf(score, run.steps[n])) {
+      const turn = cue.kind === "note" ? score.turns?.[item]?.[Number(cue.id.split(".").at(-1))] : "";
+      if (turn && (n < run.at || cueMs(cue, run.steps[n]) <= run.into)) facing = turn;
+    }
+  }
+  return facing;
+}
+
+// What is to be shown of the item that is on: the part of it that is done now, or comes next in this pass.
+export function placeShown(score, run) {
+  const step = stepOf(run), ahead = run.steps.slice(run.at).find((one) => one.group === step.group && one.works);
+  const stage = segmentOf(score, ahead ?? step)?.stage ?? 1;
+  return stage > 1 ? `${step.item}@${stage}` : step.item;
+}
+
+// The teacher's own note that comes soon, or has just come: its text and in how many milliseconds.
+const AHEAD = 10_000, STAYS = 5000;
+export function noteNow(score, run) {
+  const from = Math.max(0, run.at - 1);
+  let ahead = -run.into - (from < run.at ? run.steps[from].ms : 0), found = null;
+  for (let n = from; n < run.steps.length && ahead <= AHEAD; n += 1) {
+    const step = run.steps[n];
+    for (const cue of cuesOf(score, step)) {
+      if (cue.kind !== "note") continue;
+      const ms = ahead + cueMs(cue, step);
+      if (ms > -STAYS && ms <= AHEAD && (!found || ms < found.ms)) found = { text: cue.text, ms };
+    }
+    ahead += step.ms;
+  }
+  return found;
+}
+
+// The words to say now: those being said, or the last ones said in this pass; or the silence between them.
+export function wordsNow(score, run, without = SHORT) {
   const { group } = stepOf(run);
   let into = run.into;
   for (let index = Math.min(run.at, run.steps.length - 1); index >= 0 && run.steps[index].group === group; index -= 1) {
     const step = run.steps[index];
     const begun = cuesOf(score, step)
-      .filter((cue) => cue.mode === "spoken" && !SHORT.includes(cue.kind) && cueMs(cue, step) <= into)
+      .filter((cue) => (cue.kind === "wait" || (cue.mode === "spoken" && !without.includes(cue.kind))) && cueMs(cue, step) <= into)
       .sort((a, b) => cueMs(a, step) - cueMs(b, step));
     const cue = begun.at(-1);
     if (cue) {
-      return { text: textOf(score, step, cue), said: into > cueMs(cue, step) + (cue.end - cue.start) * 1000 };
+      const said = into > cueMs(cue, step) + (cue.end - cue.start) * 1000;
+      if (cue.kind === "wait") return { text: `… ${cue.text.startsWith("until") ? cue.text : ""}`.trim(), key: "", said: true };
+      return { text: textOf(score, step, cue), key: cue.key ? textOf(score, step, { text: cue.key }) : "", said };
     }
     into = Infinity;
   }
-  return { text: "", said: true };
+  return { text: "", key: "", said: true };
 }
 
 // Whether a second side lasts otherwise than planned because that is what its first side really got.

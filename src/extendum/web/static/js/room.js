@@ -1,7 +1,9 @@
 // The Room: what the class sees. It follows the Stage, and has nothing to press.
-import { drawBreath, drawStretch, el, fitName, hide, mark, measureAgain, moveFigure, noFigure, opposite, show, showFigure, watchStretch } from "./drawing.js";
+import {
+  drawBreath, drawStretch, el, fitLines, fitName, hide, mark, measureAgain, moveFigure, noFigure, opposite, put, show, showFigure, watchStretch,
+} from "./drawing.js";
 import { follow, here, state } from "./follow.js";
-import { following, seenNow, stepOf } from "./playing.js";
+import { following, placeShown, prepared, seenNow, stepOf, wordsNow } from "./playing.js";
 
 const PHASES = {
   transition: "come along", switch: "change sides", turn: "the other way", setup: "come into it", settle: "settle",
@@ -33,16 +35,19 @@ function draw() {
     el("name").replaceChildren(main, ...(small ? [Object.assign(document.createElement("small"), { textContent: small })] : []));
     const side = opposite[seen.side] ? seen.side : seen.side === "both" && works ? "both" : "";
     show("side", side === "both" ? "both" : side === "left" ? `${ARROW.left} left` : side ? `right ${ARROW.right}` : "");
-    const shown = easy && el(`figure-easy-${step.item}-${seen.side ?? "both"}`) ? `easy-${step.item}` : step.item;
+    const shown = easy && el(`figure-easy-${step.item}-${seen.side ?? "both"}`) ? `easy-${step.item}` : placeShown(score, run);
     showFigure("figure", shown, seen.side);
-    drawEasier(score, step, seen.side, shown !== step.item);
+    drawEasier(score, step, seen.side, shown.startsWith("easy-"));
     drawNext(score, run);
     show("live", `${name}${side ? `, ${side}` : ""}`);
   }
   moveFigure("figure", seen, drawStretch(seen), run.into, run.running);
   drawBreath(seen);
-  show("count", works ? String(seen.total ? seen.nth : waits ? "" : left) : "");
-  show("phase", !run.running ? "a moment" : seen.total ? `${seen.word}, ${seen.nth} of ${seen.total}` : PHASES[segment.kind] ?? "");
+  show("count", works ? String(seen.total ? seen.nth : waits || seen.pace ? "" : left) : "");
+  const breath = seen.breath && seen.breath !== "free" ? `, breathe ${seen.breath}` : "";
+  const counted = seen.total ? `${seen.word}${breath}, ${seen.nth} of ${seen.total}` : seen.pace ? `your pace, ${seen.pace}` : "";
+  show("phase", !run.running ? "a moment" : counted || (PHASES[segment.kind] ?? ""));
+  drawCaption(run);
   mark("room-on", "paused", !run.running);
 }
 // Beside the main figure, where the screen is set to show it and there is one.
@@ -62,6 +67,41 @@ function drawNext(score, run) {
   const side = opposite[next.side] ? `, ${next.side}` : "";
   show("next", next.same && next.item === step.item ? `same${side}` : `${score.names[next.item] ?? "rest"}${side}`);
 }
+
+// ---- captions: what is being said, for people who hear badly; off until somebody asks ------------------------------------
+const KEPT = "extendum-captions";
+let captioned = null, captionsOn = localStorage.getItem(KEPT) === "on";
+async function fetchCaptions() {
+  try {
+    const answer = await fetch(el("follows").dataset.captions, { cache: "no-store" });
+    const told = answer.ok ? await answer.json() : null;
+    if (told && state.score && String(told.revision) === el("follows").dataset.revision) {
+      captioned = prepared({ ...state.score, cues: told.cues, spare: { ...state.score.spare, cues: told.spare } });
+    }
+  } catch { /* asked again at the next press, or when the page comes again */ }
+}
+function showCaptions() {
+  put("captions", "aria-pressed", String(captionsOn));
+  hide("caption", !captionsOn);
+  if (captionsOn && !captioned) fetchCaptions();
+}
+function drawCaption(run) {
+  if (!captionsOn || !captioned) return;
+  const { text, said } = wordsNow(captioned, run, []);
+  const words = said ? "" : text;
+  fitLines("caption", words, 0.035, 2);
+  show("caption", words);
+}
+function switchCaptions() {
+  captionsOn = !captionsOn;
+  localStorage.setItem(KEPT, captionsOn ? "on" : "off");
+  showCaptions();
+}
+el("captions").addEventListener("click", (event) => { event.currentTarget.blur(); switchCaptions(); });
+document.addEventListener("keydown", (event) => {
+  if (event.key.toLowerCase() === "c" && !event.ctrlKey && !event.metaKey && !event.altKey && !event.repeat) switchCaptions();
+});
+showCaptions();
 
 watchStretch();
 follow(() => { drawnKey = null; draw(); });

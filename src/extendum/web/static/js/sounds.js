@@ -1,7 +1,7 @@
 // Tones of our own making and the browser's own voice, with the settings of this browser.
 const KEPT = "extendum-sound";
 const kinds = { start: [520, 0.25], halfway: [600, 0.3], count: [660, 0.09], release: [880, 0.5] };
-const plain = { start: true, halfway: false, count: true, release: true, voice: false, auto: false, volume: 50 };
+const plain = { start: true, halfway: false, count: true, release: true, voice: false, auto: false, volume: 50, words: "all" };
 export const settings = { ...plain, ...JSON.parse(localStorage.getItem(KEPT) ?? "{}") };
 export function set(name, value) {
   settings[name] = value;

@@ -1,8 +1,11 @@
 // Draws where the run is: from the clock, so that a late frame is never a late class.
 import {
-  can, clock, drawBreath, drawStretch, el, fitLines, fitName, mark, measureAgain, moveFigure, noFigure, opposite, put, show, showFigure,
+  can, clock, drawBreath, drawStretch, el, fitLines, fitName, hide, mark, measureAgain, moveFigure, noFigure, opposite, put, show, showFigure,
 } from "../drawing.js";
-import { advance, asTheFirst, following, leftMs, seenNow, stepOf, visitOf, wordsNow } from "../playing.js";
+import {
+  advance, asTheFirst, following, leftMs, noteNow, phaseWords, placeShown, seenNow, standing, stepOf, visitOf, wordsNow,
+} from "../playing.js";
+import { settings } from "../sounds.js";
 import { lasted, lateMs, live, now, records, rehearses, TIMES } from "./live.js";
 
 const PHASES = {
@@ -16,11 +19,12 @@ const SMALL = 0.42; // of the name, what comes after its first comma
 // Shares of the screen's height in capitals, to be read from four metres.
 const NAME = 0.09, WORDS = 0.05;
 
+const TOWARDS = "towards the class";
 let drawnSide = null;
-function drawSide(side, item) {
-  if (`${side} ${item}` === drawnSide) return;
-  drawnSide = `${side} ${item}`;
-  const own = live.score.mirrored.includes(item) ? opposite[side] : side;
+function drawSide(side, stands) {
+  if (`${side} ${stands}` === drawnSide) return;
+  drawnSide = `${side} ${stands}`;
+  const own = live.score.teaching === "mirror" && stands === TOWARDS ? opposite[side] : side;
   if (side === "left") el("side").innerHTML = `${ARROW}<span>left</span><small>you:<br>${own}</small>`;
   else if (side === "right") el("side").innerHTML = `<span>right</span>${ARROW}<small>you:<br>${own}</small>`;
   else el("side").innerHTML = side === "both" ? `<span class="both">${BOTH}both</span>` : "";
@@ -51,24 +55,28 @@ export function draw() {
   const seen = seenNow(score, run);
   const { step, works } = seen;
   const easy = run.easier.includes(step.item) && score.easier[step.item];
-  const key = `${step.id} ${seen.side} ${Boolean(easy)}`;
+  const stands = standing(score, run);
+  const key = `${step.id} ${seen.side} ${Boolean(easy)} ${stands}`;
   if (drawnKey !== key) {
     drawnKey = key;
     drawName(seen, easy);
     drawNext(run);
-    drawNote(run, step, easy);
+    drawNote(run, step, easy, stands);
     drawKeys(run, seen, easy);
   }
-  drawSide(seen.side, step.item);
-  showFigure("figure", step.item, seen.side);
+  drawSide(seen.side, stands);
+  drawOwnNote(run);
+  showFigure("figure", placeShown(score, run), seen.side);
   moveFigure("figure", seen, drawStretch(seen), run.into, run.running);
   drawBreath(seen);
   drawCount(run, seen);
-  const words = easy && easy.words && works ? { text: easy.words, said: false } : wordsNow(score, run);
-  if (drawnWords !== words.text) {
-    drawnWords = words.text;
-    fitLines("words", words.text, WORDS, 2);
-    show("words", words.text);
+  const words = easy && easy.words && works ? { text: easy.words, key: "", said: false } : wordsNow(score, run);
+  const told = settings.words === "none" ? "" : (settings.words === "key words" && words.key) || words.text;
+  if (drawnWords !== told) {
+    drawnWords = told;
+    mark("words", "key", Boolean(told) && told === words.key);
+    fitLines("words", told, WORDS, 2);
+    show("words", told);
   }
   mark("words", "said", words.said && live.record.mode !== "tap");
   drawClock(run, at);
@@ -87,10 +95,14 @@ function drawCount(run, seen) {
   const { segment, step, works, waits, left } = seen;
   const paused = !run.running && run.started && !run.ended;
   const into = Math.floor(run.into / 1000);
-  show("count", String(seen.total ? seen.nth : waits ? into : left));
+  const shown = seen.total ? seen.nth : waits ? into : left;
+  show("count", String(shown));
   const stages = live.score.doses[step.item]?.length ?? 1;
   const kind = PHASES[segment.kind] ?? "";
-  let phase = seen.total ? `${seen.word}, ${seen.nth} of ${seen.total}` : stages > 1 && works ? `${kind}, part ${segment.stage} of ${stages}` : kind;
+  const breath = seen.breath && seen.breath !== "free" ? `, breathe ${seen.breath}` : "";
+  let phase = stages > 1 && works ? `${kind}, part ${segment.stage} of ${stages}` : kind;
+  if (seen.total) phase = phaseWords(live.score, seen) || `${seen.word}${breath}, ${seen.nth} of ${seen.total}`;
+  if (seen.pace) phase = `your pace, ${seen.pace}`;
   if (waits && !works) phase = `${kind}, planned ${Math.round(step.ms / 1000)} s`;
   show("phase", paused ? "paused" : phase);
   mark("stage", "paused", paused);
@@ -138,13 +150,23 @@ function drawRibbon(run, seen) {
   ribbonAt = second;
 }
 // What the teacher has to know of this move before it starts: how to stand, the room, and what a side is matched to.
-function drawNote(run, step, easy) {
+function drawNote(run, step, easy, stands) {
   const { score } = live, notes = [];
-  if (score.facing[step.item] && score.facing[step.item] !== "towards the class") notes.push(`you: ${score.facing[step.item]}`);
+  if (stands && stands !== TOWARDS) notes.push(`you: ${stands}`);
   if (run.steps.some((one) => one.group === step.group && asTheFirst(run, one, score.steps))) notes.push("as long as the first side");
   if (records && score.space[step.item]) notes.push(score.space[step.item]);
   if (easy) notes.push("the easier way");
   show("note", notes.join(" · "));
+}
+// Her own note, from ten seconds before its moment.
+function drawOwnNote(run) {
+  const note = run.started && !run.ended ? noteNow(live.score, run) : null;
+  hide("mine", !note);
+  if (!note) return;
+  const seconds = Math.ceil(note.ms / 1000);
+  show("mine-when", seconds > 0 ? `in ${seconds} s` : "now");
+  show("mine-text", note.text);
+  mark("mine", "now", seconds <= 0);
 }
 function drawNext(run) {
   const { score } = live;
@@ -157,7 +179,8 @@ function drawNext(run) {
   const fetching = next.same ? [] : (score.props[next.item] ?? []).filter((prop) => !has.has(prop));
   const told = fetching.length ? [`fetch: ${fetching.join(", ")}`] : [];
   // The camera has to see the next move, too.
-  if (records && !next.same && score.facing[next.item] && score.facing[next.item] !== (score.facing[step.item] ?? "towards the class")) told.push(`you: ${score.facing[next.item]}`);
+  const [then] = score.stands[next.item] ?? [];
+  if (records && !next.same && then && then !== (standing(score, run) || TOWARDS)) told.push(`you: ${then}`);
   if (records && !next.same && score.space[next.item]) told.push(score.space[next.item]);
   show("fetch", told.join(" · "));
 }

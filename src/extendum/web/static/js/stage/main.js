@@ -139,16 +139,27 @@ function sound() {
 function openSound() {
   const box = el("sound");
   if (box.open) return box.close();
-  for (const field of box.querySelectorAll("input")) {
+  for (const field of box.querySelectorAll("input, select")) {
     if (field.type === "range") field.value = sounds.settings[field.name];
-    else field.checked = sounds.settings[field.name];
+    else if (field.type === "checkbox") field.checked = sounds.settings[field.name];
+    else field.value = sounds.settings[field.name];
   }
   const found = sounds.voices();
   box.querySelector("[name=voice]").disabled = !found.length;
   show("voices", found.length ? `(${found[0].name})` : "(there is none here: the words stay silent text)");
   box.showModal();
 }
-el("sound").addEventListener("change", ({ target }) => sounds.set(target.name, target.type === "range" ? Number(target.value) : target.checked));
+el("sound").addEventListener("change", ({ target }) => {
+  sounds.set(target.name, target.type === "range" ? Number(target.value) : target.type === "checkbox" ? target.checked : target.value);
+  drawAgain();
+});
+const WORDS = { all: "key words", "key words": "none", none: "all" };
+const SHOWN = { all: "All the words.", "key words": "Key words only, where they are marked.", none: "No words." };
+function showWords() {
+  sounds.set("words", WORDS[sounds.settings.words] ?? "all");
+  tell(SHOWN[sounds.settings.words]);
+  drawAgain();
+}
 
 // ---- input -------------------------------------------------------------------------------------------
 function full() { if (document.fullscreenElement) document.exitFullscreen(); else fullScreen(); }
@@ -223,11 +234,11 @@ if (root.clickers === "yes" && !apart) clicked();
 const keys = {
   " ": toggle, enter: goOn, pagedown: goOn, pageup: deeds.back, ".": toggle, l: deeds.longer, o: deeds.more, b: deeds.back, r: records ? deeds.retake : deeds.again, k: () => { if (records) deeds.mark(); },
   n: deeds.skip, "shift+n": deeds["skip-part"], s: deeds.swap, x: deeds.easier, i: deeds.rest, e: going(() => act("end-now")), c: deeds["catch-up"], z: backFromSleep,
-  arrowleft: deeds.back, arrowright: deeds.skip, t: () => (live.watching ? takeOver() : deeds["open-tray"]()), m: openSound, w: full, escape: leave,
+  arrowleft: deeds.back, arrowright: deeds.skip, t: () => (live.watching ? takeOver() : deeds["open-tray"]()), m: openSound, w: full, d: showWords, escape: leave,
   h: () => { if (!live.run.started) el("rehearse")?.click(); },
   f: () => { if (rehearses) rehearse("fast"); },
 };
-const BEFORE = [toggle, goOn, openSound, full, leave, keys.f, keys.h];
+const BEFORE = [toggle, goOn, openSound, full, showWords, leave, keys.f, keys.h];
 document.addEventListener("keydown", (event) => {
   if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
   const key = (event.shiftKey && event.key === "N" ? "shift+" : "") + event.key.toLowerCase();

@@ -3,16 +3,16 @@ import { el } from "../drawing.js";
 import { cueMs, cuesOf, textOf } from "../playing.js";
 import { live } from "./live.js";
 
-const SHORT = ["count", "halfway", "last", "time-left", "say-breath"];
+const SHORT = ["count", "counted", "halfway", "last", "time-left", "say-breath"];
 const MARK = 0.28; // of the prompter's height
 let made = null, lines = [], stale = true;
 // Every text with its step and when it is said in it, once for the steps as they are.
 function make() {
   lines = live.run.steps.flatMap((step, index) => cuesOf(live.score, step)
-    .filter((cue) => cue.mode === "spoken" && !SHORT.includes(cue.kind))
-    .map((cue) => ({ index, at: cueMs(cue, step), text: textOf(live.score, step, cue) }))
+    .filter((cue) => cue.kind === "note" || (cue.mode === "spoken" && !SHORT.includes(cue.kind)))
+    .map((cue) => ({ index, at: cueMs(cue, step), own: cue.kind === "note", text: textOf(live.score, step, cue) }))
     .sort((a, b) => a.at - b.at));
-  for (const line of lines) line.node = Object.assign(document.createElement("p"), { textContent: line.text });
+  for (const line of lines) line.node = Object.assign(document.createElement("p"), { textContent: line.text, className: line.own ? "own" : "" });
   el("prompter-text").replaceChildren(...lines.map((line) => line.node));
   made = live.run.steps;
   stale = true;
