@@ -339,7 +339,14 @@ def scripts(draw, most_items=5, high=60):
         told = draw(st.sampled_from((*TALKS, "Feet go on. [4 s] Heels, then toes. And once more.")))
         where = draw(
             st.sampled_from(
-                ({}, {"side": Side.LEFT}, {"side": Side.RIGHT}, {"in_pass": 1}, {"in_pass": 1}, {"seconds": 20})
+                (
+                    {},
+                    {"side": Side.LEFT},
+                    {"side": Side.RIGHT},
+                    {"in_pass": 1},
+                    {"in_pass": 2},
+                    {"in_pass": 1, "seconds": 15},
+                )
             )
         )
         unders = (Meanwhile("m", made[first].id, made[last].id, "Feet", told, **where),)

@@ -110,7 +110,7 @@ def test_what_is_no_document_says_where_and_why(text, said):
 def test_the_shipped_schema_is_the_current_one_and_accepts_the_demo_classes():
     shipped = json.loads((ROOT / "docs" / "class.schema.json").read_text())
     assert shipped == schema()
-    assert len(DEMOS) == 4
+    assert len(DEMOS) == 5
     for path in DEMOS:
         VALID.validate(json.loads(path.read_text()))
         assert dumps(loads(path.read_text())) == path.read_text()

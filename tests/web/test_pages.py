@@ -265,7 +265,7 @@ def test_the_edits_above_are_all_but_those_told_elsewhere():
 
     marks = test_pages.test_every_edit_does_what_it_says_and_can_be_undone.pytestmark
     shown = {form["edit"] for form, _ in marks[0].args[1]}
-    elsewhere = {"remove-section", "remove-stage", "talk-words", "remedy", "newer"}
+    elsewhere = {"remove-section", "remove-stage", "talk-words", "talk-pace", "remedy", "newer"}
     assert {*EDITS, *OWN_EDITS} - shown == elsewhere | set(CHECK_EDITS)
 
 

@@ -10,6 +10,7 @@ from functools import lru_cache
 from extendum.core.model.body import Side
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import MoveItem
+from extendum.core.model.marks import without_marks
 from extendum.core.model.placeholders import fill
 from extendum.core.model.script import Script
 from extendum.core.model.style import RATES, CueStyle
@@ -124,11 +125,13 @@ def readings(script: Script) -> dict[str, list[Reading]]:
         own = by_item.get(item.id, [])
         if isinstance(item, MoveItem):
             found[item.id] = [r for name in _FIELDS if (r := _of_field(script, item, name, own))]
-            found[item.id] += [
-                _reading(script, item, f"stage-{n}", stage.words, own, None) for n, stage in enumerate(item.then, 2)
-            ]
+            for n, stage in enumerate(item.then, 2):
+                room = stage.way_s * 1000 or None
+                found[item.id].append(_reading(script, item, f"stage-{n}", stage.words, own, room))
+                if stage.short:
+                    found[item.id].append(_reading(script, item, f"stage-short-{n}", stage.short, own, room))
         elif isinstance(item, Talk):
-            said = fill(item.words, own[0].facts) if own else ""
+            said = without_marks(fill(item.words, own[0].facts)) if own else ""
             ms = max((talk_ms(item, one.facts, script.style) for one in own), default=0)
             reading = Reading(item.id, "words", item.words, (("", said),), ms, item.quantity.value * 1000)
             found[item.id] = [reading]
@@ -171,7 +174,7 @@ def _of_each(script: Script, item: MoveItem, own: list[Laid]) -> Reading:
         lead = one.step.lead if isinstance(one.step, Pass) else style.lead_side
         for side in (lead, lead.other):
             told = one.step.item.words.each if isinstance(one.step, Pass) else words
-            said.append((str(side), fill(told, {**one.facts, **sides_told(side, lead, style)})))
+            said.append((str(side), without_marks(fill(told, {**one.facts, **sides_told(side, lead, style)}))))
     longest = max((speaking_ms(text, style.words_per_minute) for _, text in said), default=0)
     return Reading(item.id, "each", words, tuple(said), longest, item.dose.cycle_ms, tuple(literal_sides(words)))
 
@@ -181,7 +184,7 @@ def _reading(script: Script, item: MoveItem, name: str, words: str, own: list[La
     for one in own:
         if isinstance(one.step, Pass):
             label = " ".join(filter(None, (str(one.step.side), one.step.direction)))
-            said.setdefault(label, fill(_text(one.step.item, name), one.facts))
+            said.setdefault(label, without_marks(fill(_text(one.step.item, name), one.facts)))
     longest = max((speaking_ms(text, script.style.words_per_minute) for text in said.values()), default=0)
     literal = tuple(literal_sides(words)) if item.move.sided or item.alternates else ()
     return Reading(item.id, name, words, tuple(said.items()), longest, room, literal)
@@ -190,7 +193,8 @@ def _reading(script: Script, item: MoveItem, name: str, words: str, own: list[La
 def _text(item: MoveItem, name: str) -> str:
     """A text of an item as it is taught, with what stands in for its props."""
     if name.startswith("stage-"):
-        return item.then[int(name.removeprefix("stage-")) - 2].words
+        stage = item.then[int(name.rsplit("-", 1)[1]) - 2]
+        return stage.short if name.startswith("stage-short-") else stage.words
     text: str = getattr(item.words, name)
     return text
 

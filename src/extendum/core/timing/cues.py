@@ -17,17 +17,17 @@ from extendum.core.timing.speech import speaking_ms
 
 #: Silence kept on either side of what is placed into gaps.
 CUE_GAP_MS = 500
-#: Why a cue is left out: the closed list of docs/format.md.
+#: Why a cue is left out, in words: the closed list of docs/format.md.
 RULES = {
-    "short-hold": "halfway is not called in less than 20 s",
-    "countdown-longer": "the work is shorter than what is counted",
-    "phase-shorter": "the word lasts longer than its phase",
-    "no-room": "no gap is left between the cues that come first",
-    "talk-cap": "the hold would have less quiet than the cueing style asks for",
-    "talk-overrun": "the words last longer than the time for talking",
+    "short-hold": "a hold of less than 20 s has no halfway call",
+    "countdown-longer": "the work is shorter than its countdown",
+    "phase-shorter": "it takes longer than its phase",
+    "no-room": "there is no room left for it",
+    "talk-cap": "the hold would have too little quiet",
+    "talk-overrun": "the talk is too short for all its words",
     "cadence-short": "the group's cadence leaves no time for it",
-    "no-silence": "the words leave no time for the wait",
-    "note-late": "the work ends before the note's moment",
+    "no-silence": "the words leave no time for this wait",
+    "note-late": "the work ends before this moment",
 }
 
 Placed = Cue | Unsaid

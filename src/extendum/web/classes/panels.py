@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections import Counter
+from collections.abc import Iterable, Sequence
 from typing import Any
 
 from extendum.core.edit.dose_edits import usual_step
@@ -19,10 +20,11 @@ from extendum.core.model.script import Script
 from extendum.core.model.section import Group, SidePlan
 from extendum.core.model.style import Countdown, CueStyle, Facing, HoldConvention, RepCount, SideNames, Teaching
 from extendum.core.model.talk import Talk, TalkKind, TalkPace
-from extendum.core.model.timeline import Timeline, clock
+from extendum.core.model.timeline import Timeline, Unsaid, clock
 from extendum.core.moves.objections import concerns, objections
 from extendum.core.moves.suggest import stand_ins
 from extendum.core.outputs.wording import literal_sides
+from extendum.core.timing.cues import RULES
 from extendum.core.timing.facts import pass_facts
 from extendum.core.timing.layout import ways_told
 from extendum.core.timing.sequence import Arrival, Pass, passes_of, sequence
@@ -101,7 +103,7 @@ def _item_panel(script: Script, timeline: Timeline, item: Item) -> dict[str, Any
         "kind": item.tag,
         "quantity": item.quantity,
         "dose_band": drawn(draw_dose_band(item.quantity, 220)),
-        "unsaid": [u for u in timeline.unsaid if u.of.item == item.id],
+        "unsaid": unsaid_words(u for u in timeline.unsaid if u.of.item == item.id),
         "lasts": clock(sum(s.seconds for s in segments)),
         "unit": "s",
         "step": usual_step(item),
@@ -172,6 +174,12 @@ def _place(item: MoveItem, number: int) -> dict[str, Any] | None:
         "targets": ", ".join(str(target.region) for target in stage.targets),
         "facings": options(Facing, stage.facing),
     }
+
+
+def unsaid_words(unsaid: Iterable[Unsaid]) -> list[tuple[str, str, int]]:
+    """What stays unsaid, each text once: the text, why, and how often."""
+    counts = Counter((one.text, RULES[one.rule]) for one in unsaid)
+    return [(text, why, times) for (text, why), times in counts.items()]
 
 
 def note_rows(notes: Sequence[Note]) -> list[dict[str, Any]]:

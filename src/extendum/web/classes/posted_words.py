@@ -130,6 +130,15 @@ def _talk_words(form: Form, script: Script) -> Edit:
     return Edit(lambda s: edit.replace_items(s, {item.id: changed}), f"{item.name}: words", f"{item.id}.words")
 
 
+def _talk_pace(form: Form, script: Script) -> Edit:
+    """How the sentences of a talk lie in its time."""
+    item = script.item(form["item"])
+    if not isinstance(item, Talk):
+        raise RefusedError("item", "a talk", item.name)
+    changed = replace(item, pace=choice(TalkPace, form, "pace", item.pace))
+    return Edit(lambda s: edit.replace_items(s, {item.id: changed}), f"{item.name}: sentences {changed.pace}")
+
+
 def _notes(form: Form, script: Script) -> Edit:
     """The teacher's own notes at an item."""
     item = script.item(form["item"])
@@ -161,5 +170,6 @@ WORD_EDITS = {
     "way-words": _way_words,
     "words": _words,
     "talk-words": _talk_words,
+    "talk-pace": _talk_pace,
     "notes": _notes,
 }

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from itertools import zip_longest
 from typing import Any
 
 from django.http import HttpResponse
@@ -12,14 +14,17 @@ from django.views.decorators.http import require_POST, require_safe
 from django.views.decorators.vary import vary_on_headers
 
 from extendum.core.edit.script_edits import set_style
+from extendum.core.model.dose import COUNTED
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.limits import LONGEST_S, whole_number
 from extendum.core.model.placeholders import CLASS_PLACEHOLDERS, PLACEHOLDERS
+from extendum.core.model.prompts import PromptKind, Scope
 from extendum.core.model.script import Script
-from extendum.core.model.talk import Quiet
-from extendum.core.model.timeline import CueKind, Timeline, clock
+from extendum.core.model.talk import Quiet, Talk, TalkPace
+from extendum.core.model.timeline import Cue, CueKind, Timeline, Unsaid, clock
 from extendum.core.outputs.wording import SAMPLE, Reading, calibrated, literal_sides, readings, repeated, talk_share
+from extendum.core.timing.cues import RULES
 from extendum.core.timing.layout import WayTold, ways_told
 from extendum.core.timing.speech import speaking_ms
 from extendum.draw.strip import draw_strip
@@ -27,9 +32,11 @@ from extendum.web.classes import store
 from extendum.web.classes.access import own_class
 from extendum.web.classes.models import StretchClass
 from extendum.web.classes.page import compiled
+from extendum.web.classes.panels import unsaid_words
+from extendum.web.classes.posted_words import prompt_prefix, wordings_typed
 from extendum.web.shared.asked import Asked
 from extendum.web.shared.drawn import drawn
-from extendum.web.shared.forms import whole
+from extendum.web.shared.forms import options, whole
 
 _LABELS = {
     "demonstration": "while showing it",
@@ -59,13 +66,39 @@ class Line:
 
 @dataclass(frozen=True, slots=True)
 class PromptLine:
-    """One prompt of a move: when it is said, or why not."""
+    """One prompt of a move: in which passes it is wanted, when each of its wordings is said, or why not."""
 
+    field: str
+    prefix: str
     index: int
-    kind: str
-    text: str
+    label: str
+    typed: str
+    scopes: list[tuple[str, bool]]
+    in_round: int | None
+    said: list[tuple[str, str]]
+    unsaid: str
+
+
+@dataclass(frozen=True, slots=True)
+class PhaseLine:
+    """Words of a phase of a rep, breath or pulse, and when they are said."""
+
+    stage: int
+    nth: int
+    label: str
+    words: str
     said_at: str
     unsaid: str
+
+
+@dataclass(frozen=True, slots=True)
+class TalkLine:
+    """A sentence of a talk, when it is said, and the whole seconds of quiet after it, with what is waited for."""
+
+    at: str
+    text: str
+    quiet_s: int
+    until: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,6 +110,9 @@ class Passage:
     starts: str
     lines: list[Line]
     prompts: list[PromptLine]
+    phases: list[PhaseLine]
+    spoken: list[TalkLine]
+    paces: list[tuple[str, bool]]
     talk: str
     unsaid: list[str]
     way: WayTold | None = None
@@ -129,14 +165,22 @@ def _passage(item: Item, number: int, texts: list[Reading], timeline: Timeline) 
         f"{max(s.percent for s in shares)} % talk, quiet {max(s.longest_quiet_s for s in shares)} s" if shares else ""
     )
     prompts = _prompts(item, timeline) if isinstance(item, MoveItem) else []
-    own = [u for u in timeline.unsaid if u.of.item == item.id]
-    told = {prompt.text for prompt in prompts}
-    unsaid = [f"“{u.text}” ({u.rule})" for u in own if u.text not in told]
-    return Passage(item, number, clock(segments[0].start_s) if segments else "–", lines, prompts, talk, unsaid)
+    phases = _phases(item, timeline) if isinstance(item, MoveItem) else []
+    spoken = _spoken(item, timeline) if isinstance(item, Talk) else []
+    paces = options(TalkPace, item.pace) if isinstance(item, Talk) else []
+    own = [u for u in timeline.unsaid if u.of.item == item.id and u.kind not in _LISTED]
+    unsaid = [f"“{text}”: {why}" for text, why, _ in unsaid_words(own)]
+    starts = clock(segments[0].start_s) if segments else "–"
+    return Passage(item, number, starts, lines, prompts, phases, spoken, paces, talk, unsaid)
+
+
+#: What a passage lists beside its own text, said or not.
+_LISTED = frozenset({*(CueKind(kind.value) for kind in PromptKind), CueKind.PHASE_WORDS})
 
 
 def _label(reading: Reading) -> str:
-    return _LABELS.get(reading.field) or f"before part {reading.field.removeprefix('stage-')}"
+    short = "in short, " if reading.field.startswith("stage-short-") else ""
+    return _LABELS.get(reading.field) or f"{short}before part {reading.field.rsplit('-', 1)[1]}"
 
 
 def _told(reading: Reading) -> tuple[str, str]:
@@ -152,13 +196,71 @@ def _told(reading: Reading) -> tuple[str, str]:
 
 def _prompts(item: MoveItem, timeline: Timeline) -> list[PromptLine]:
     found = []
-    for index, prompt in enumerate(item.words.prompts):
-        own = (item.id, CueKind(prompt.kind.value), index)
-        said = [c for c in timeline.cues if (c.of.item, c.of.kind, c.of.nth) == own]
-        missed = [u for u in timeline.unsaid if (u.of.item, u.of.kind, u.of.nth) == own]
-        at = ", ".join(clock(cue.start_ms // 1000) for cue in said)
-        why = f"{len(missed)} × unsaid: {missed[0].rule}" if missed else ""
-        found.append(PromptLine(index, prompt.kind.value, prompt.text, at, why))
+    for stage in range(1, len(item.doses) + 1):
+        part = f", part {stage}" if stage > 1 else ""
+        for index, prompt in enumerate(item.prompts_at(stage)):
+            own = (item.id, stage, CueKind(prompt.kind.value), index)
+            found.append(
+                PromptLine(
+                    f"{prompt_prefix(stage)}_{index}",
+                    prompt_prefix(stage),
+                    index,
+                    f"{prompt.kind}{part}",
+                    wordings_typed(prompt),
+                    options(Scope, prompt.when),
+                    prompt.in_round if prompt.when is Scope.ROUND else None,
+                    *_said(timeline, own),
+                )
+            )
+    return found
+
+
+def _said(timeline: Timeline, own: tuple[str, int, CueKind, int]) -> tuple[list[tuple[str, str]], str]:
+    """Each text of a cue with the times at which it is said; and how often it is not, and why."""
+    at: dict[str, list[str]] = {}
+    for cue in timeline.cues:
+        if (cue.of.item, cue.of.stage, cue.of.kind, cue.of.nth) == own:
+            at.setdefault(cue.text, []).append(clock(cue.start_ms // 1000))
+    missed = [u for u in timeline.unsaid if (u.of.item, u.of.stage, u.of.kind, u.of.nth) == own]
+    why = f"{len(missed)} × unsaid: {RULES[missed[0].rule]}" if missed else ""
+    return [(", ".join(times), text) for text, times in at.items()], why
+
+
+def _phases(item: MoveItem, timeline: Timeline) -> list[PhaseLine]:
+    found = []
+    for stage, dose in enumerate(item.doses, 1):
+        if not isinstance(dose, COUNTED):
+            continue
+        names = [name for name, _ in dose.named_phases]
+        for nth, told in enumerate(dose.says):
+            mine = (item.id, stage, names.index(told.phase))
+            own = [c for c in timeline.cues if c.kind is CueKind.PHASE_WORDS and _phase_of(c, names) == mine]
+            missed = [u for u in timeline.unsaid if u.kind is CueKind.PHASE_WORDS and _phase_of(u, names) == mine]
+            at = ", ".join(clock(cue.start_ms // 1000) for cue in own[:3]) + (" …" if len(own) > 3 else "")
+            why = f"{len(missed)} × unsaid: {RULES[missed[0].rule]}" if missed else ""
+            found.append(PhaseLine(stage, nth, f"in each: {told.phase}", told.words, at, why))
+    return found
+
+
+def _phase_of(one: Cue | Unsaid, names: Sequence[str]) -> tuple[str, int, int]:
+    return one.of.item, one.of.stage, one.of.nth % len(names)
+
+
+def _spoken(item: Talk, timeline: Timeline) -> list[TalkLine]:
+    """The sentences of a talk as they are said the first time, each with the quiet after it."""
+    segment = next(iter(timeline.of_item(item.id)), None)
+    if segment is None:
+        return []
+    own = [c for c in timeline.cues if c.segment == segment.id and c.kind in (CueKind.TALK, CueKind.WAIT)]
+    found: list[TalkLine] = []
+    for cue, after in zip_longest(own, own[1:]):
+        until = after.start_ms if after else segment.end_s * 1000
+        if cue.kind is CueKind.TALK:
+            found.append(TalkLine(clock(cue.start_ms // 1000), cue.text, round((until - cue.end_ms) / 1000), ""))
+        elif found:
+            quiet = found[-1].quiet_s + round((until - cue.start_ms) / 1000)
+            told = cue.text if cue.text.startswith("until") else ""
+            found[-1] = replace(found[-1], quiet_s=quiet, until=told)
     return found
 
 
