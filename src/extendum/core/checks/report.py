@@ -16,6 +16,7 @@ from extendum.core.checks import (
     easier_options,
     holds,
     length,
+    never_said,
     order,
     props,
     recording,
@@ -41,6 +42,7 @@ CHECKS: tuple[Check, ...] = (
         + holds.CHECKS
         + breath.CHECKS
         + words.CHECKS
+        + never_said.CHECKS
         + easier_options.CHECKS
         + set_ups.CHECKS
         + recording.CHECKS

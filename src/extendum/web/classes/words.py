@@ -18,6 +18,7 @@ from extendum.core.model.dose import COUNTED
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.limits import LONGEST_S, whole_number
+from extendum.core.model.marks import without_marks
 from extendum.core.model.placeholders import CLASS_PLACEHOLDERS, PLACEHOLDERS
 from extendum.core.model.prompts import PromptKind, Scope
 from extendum.core.model.script import Script
@@ -62,6 +63,11 @@ class Line:
     strip: SafeString
     seconds: str
     over: str
+
+    @property
+    def plain(self) -> str:
+        """The text without its marks: what is said, where it has no placeholder."""
+        return without_marks(self.reading.words)
 
 
 @dataclass(frozen=True, slots=True)

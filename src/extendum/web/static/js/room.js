@@ -44,8 +44,8 @@ function draw() {
   moveFigure("figure", seen, drawStretch(seen), run.into, run.running);
   drawBreath(seen);
   show("count", works ? String(seen.total ? seen.nth : waits || seen.pace ? "" : left) : "");
-  const breath = seen.breath && seen.breath !== "free" ? `, breathe ${seen.breath}` : "";
-  const counted = seen.total ? `${seen.word}${breath}, ${seen.nth} of ${seen.total}` : seen.pace ? `your pace, ${seen.pace}` : "";
+  const done = seen.breath && seen.breath !== "free" ? `breathe ${seen.breath}` : seen.word;
+  const counted = seen.total ? `${done}, ${seen.nth} of ${seen.total}` : seen.pace ? `your pace, ${seen.pace}` : "";
   show("phase", !run.running ? "a moment" : counted || (PHASES[segment.kind] ?? ""));
   drawCaption(run);
   mark("room-on", "paused", !run.running);

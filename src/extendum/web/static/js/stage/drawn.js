@@ -56,9 +56,9 @@ export function draw() {
   const { step, works } = seen;
   const easy = run.easier.includes(step.item) && score.easier[step.item];
   const stands = standing(score, run);
-  const key = `${step.id} ${seen.side} ${Boolean(easy)} ${stands}`;
-  if (drawnKey !== key) {
-    drawnKey = key;
+  const drawing = `${step.id} ${seen.side} ${Boolean(easy)} ${stands}`;
+  if (drawnKey !== drawing) {
+    drawnKey = drawing;
     drawName(seen, easy);
     drawNext(run);
     drawNote(run, step, easy, stands);
@@ -71,14 +71,15 @@ export function draw() {
   drawBreath(seen);
   drawCount(run, seen);
   const words = easy && easy.words && works ? { text: easy.words, key: "", said: false } : wordsNow(score, run);
-  const told = settings.words === "none" ? "" : (settings.words === "key words" && words.key) || words.text;
-  if (drawnWords !== told) {
-    drawnWords = told;
-    mark("words", "key", Boolean(told) && told === words.key);
-    fitLines("words", told, WORDS, 2);
-    show("words", told);
+  const key = settings.words === "key words" && words.key, told = settings.words === "none" ? "" : key || words.text;
+  if (drawnWords !== `${Boolean(key)} ${told}`) {
+    drawnWords = `${Boolean(key)} ${told}`;
+    hide("words", Boolean(key));
+    hide("key-words", !key);
+    if (key) fitLines("key-words", told, WORDS, 1); else fitLines("words", told, WORDS, 2);
+    show(key ? "key-words" : "words", told);
   }
-  mark("words", "said", words.said && live.record.mode !== "tap");
+  for (const id of ["words", "key-words"]) mark(id, "said", words.said && live.record.mode !== "tap");
   drawClock(run, at);
   drawRibbon(run, seen);
 }
@@ -99,9 +100,9 @@ function drawCount(run, seen) {
   show("count", String(shown));
   const stages = live.score.doses[step.item]?.length ?? 1;
   const kind = PHASES[segment.kind] ?? "";
-  const breath = seen.breath && seen.breath !== "free" ? `, breathe ${seen.breath}` : "";
+  const done = seen.breath && seen.breath !== "free" ? `breathe ${seen.breath}` : seen.word;
   let phase = stages > 1 && works ? `${kind}, part ${segment.stage} of ${stages}` : kind;
-  if (seen.total) phase = phaseWords(live.score, seen) || `${seen.word}${breath}, ${seen.nth} of ${seen.total}`;
+  if (seen.total) phase = phaseWords(live.score, seen) || `${done}, ${seen.nth} of ${seen.total}`;
   if (seen.pace) phase = `your pace, ${seen.pace}`;
   if (waits && !works) phase = `${kind}, planned ${Math.round(step.ms / 1000)} s`;
   show("phase", paused ? "paused" : phase);
