@@ -43,7 +43,7 @@ def plain(run):
     """A run as the browser's fold has it."""
     told = dataclasses.asdict(run)
     told["steps"] = [step_plain(step) for step in run.steps]
-    told["seen"], told["easier"] = sorted(run.seen), sorted(run.easier)
+    told["seen"], told["rungs"] = sorted(run.seen), dict(run.rungs)
     told["log"] = list(told["log"])
     told["left"] = run.left and [run.left[0], [step_plain(step) for step in run.left[1]]]
     told["spare"] = [step_plain(step) for step in run.spare]
@@ -73,7 +73,7 @@ def test_the_browsers_fold_is_the_one_of_the_core(page, digging):
     theirs = page.evaluate(
         """async ([steps, sequences]) => {
             const { fold } = await import("/static/js/playing.js");
-            const sorted = (run) => ({ ...run, seen: run.seen.toSorted(), easier: run.easier.toSorted() });
+            const sorted = (run) => ({ ...run, seen: run.seen.toSorted() });
             return sequences.map((events) => sorted(fold(steps, events)));
         }""",
         [[step_plain(step) for step in steps], [[dataclasses.asdict(e) for e in one] for one in sequences]],

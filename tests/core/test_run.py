@@ -154,6 +154,16 @@ def test_a_rewind_goes_back_over_the_steps_as_they_are():
     assert taught((3, "rewind", 60_000)).into == 0
 
 
+def test_the_ladder_of_options_goes_down_to_its_end_and_up_again():
+    steps = tuple(replace(step, down=2, up=1) if step.item == "calf" else step for step in CALF)
+    presses = ("easier", "easier", "deeper", "deeper", "deeper", "deeper", "easier", "easier", "easier", "easier")
+    rungs = []
+    for count in range(1, len(presses) + 1):
+        events = [Event(f"{n}", n, kind) for n, kind in enumerate(("start", *presses[:count]))]
+        rungs.append(fold(steps, events).rung("calf"))
+    assert rungs == [-1, -2, -1, 0, 1, 1, 0, -1, -2, 0]
+
+
 def test_the_easier_option_is_on_until_it_is_asked_for_again():
     assert taught((10, "easier")).easier == {"calf"}
     assert taught((10, "easier"), (12, "easier")).easier == frozenset()

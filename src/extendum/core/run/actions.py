@@ -178,9 +178,20 @@ def _fit(run: Run, event: Event) -> Run:
 
 
 def _easier(run: Run, event: Event) -> Run:
-    """The easier option of the move that is on, or the move itself again."""
+    """One option down the ladder of the move that is on; below the last one it is the move itself again."""
+    rung = run.rung(run.step.item) - 1
+    return _on_rung(run, 0 if rung < -run.step.down else rung)
+
+
+def _deeper(run: Run, event: Event) -> Run:
+    """One option up the ladder, as far as there are any."""
+    return _on_rung(run, min(run.step.up, run.rung(run.step.item) + 1))
+
+
+def _on_rung(run: Run, rung: int) -> Run:
     item = run.step.item
-    return replace(run, easier=run.easier - {item} if item in run.easier else run.easier | {item})
+    others = frozenset(one for one in run.rungs if one[0] != item)
+    return replace(run, rungs=others | {(item, rung)} if rung else others)
 
 
 def _rewind(run: Run, event: Event) -> Run:
@@ -197,7 +208,7 @@ def _end(run: Run, event: Event) -> Run:
 
 
 #: What leaves it open to go back to the item that was skipped just now.
-KEEPS_LEFT = frozenset({"skip-item", "pause", "resume", "easier", "mark"})
+KEEPS_LEFT = frozenset({"skip-item", "pause", "resume", "easier", "deeper", "mark"})
 #: What still does something when the run has ended.
 AFTER_THE_END = frozenset({"back", "retake"})
 #: Every kind of event, by its name.
@@ -220,6 +231,7 @@ ACTIONS: Mapping[str, Callable[[Run, Event], Run]] = {
     "bring": _bring,
     "fit": _fit,
     "easier": _easier,
+    "deeper": _deeper,
     "rewind": _rewind,
     "end": _end,
 }

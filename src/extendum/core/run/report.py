@@ -110,6 +110,7 @@ class Report:
     longer: tuple[tuple[str, int], ...]
     put_in: tuple[str, ...]
     easier: tuple[str, ...]
+    deeper: tuple[str, ...] = ()
 
     @property
     def off_s(self) -> int:
@@ -154,6 +155,7 @@ class Report:
         told += [f"longer: {names([f'{name} by {seconds} s' for name, seconds in self.longer])}"] if self.longer else []
         told += [f"put in: {names(self.put_in)}"] if self.put_in else []
         told += [f"the easier way: {names(self.easier)}"] if self.easier else []
+        told += [f"deeper: {names(self.deeper)}"] if self.deeper else []
         whole = "; ".join(told)
         return f"{whole[0].upper()}{whole[1:]}." if told else "Everything was done that was planned."
 
@@ -211,6 +213,7 @@ def report(
         tuple((items[item].name, seconds) for item, seconds in more.items() if seconds >= SAME_S),
         tuple(put_in),
         tuple(items[item].name for item in sorted(run.easier) if item in items),
+        tuple(items[item].name for item in sorted(run.deeper) if item in items),
     )
 
 

@@ -39,7 +39,8 @@ class Run:
 
     ``spare``: steps of moves that are not in the class and may be brought in. ``left``: where the item was left that
     was skipped just now, with the steps as they were: going back at once takes it up again. ``stopped``: the step in
-    which the class was ended by hand; what comes after it was not reached.
+    which the class was ended by hand; what comes after it was not reached. ``rungs``: how far down (below 0) or up the
+    ladder of its options each item is done; those that are done as they are are not in it.
     """
 
     steps: tuple[Step, ...]
@@ -50,7 +51,7 @@ class Run:
     ended: bool = False
     clock: int = 0
     log: tuple[Span, ...] = ()
-    easier: frozenset[str] = frozenset()
+    rungs: frozenset[tuple[str, int]] = frozenset()
     seen: frozenset[str] = frozenset()
     spare: tuple[Step, ...] = ()
     left: tuple[int, tuple[Step, ...]] | None = None
@@ -60,6 +61,20 @@ class Run:
     def step(self) -> Step:
         """The step that is on: the last one after the end."""
         return self.steps[min(self.at, len(self.steps) - 1)]
+
+    def rung(self, item: str) -> int:
+        """Where an item is on the ladder of its options: 0 as it is, -1 the first easier one, 1 the first deeper."""
+        return dict(self.rungs).get(item, 0)
+
+    @property
+    def easier(self) -> frozenset[str]:
+        """The items that are done in an easier way."""
+        return frozenset(item for item, rung in self.rungs if rung < 0)
+
+    @property
+    def deeper(self) -> frozenset[str]:
+        """The items that are done in a deeper way."""
+        return frozenset(item for item, rung in self.rungs if rung > 0)
 
     @property
     def left_ms(self) -> int:

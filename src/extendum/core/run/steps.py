@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from extendum.core.model.body import Side
 from extendum.core.model.dose import COUNTED
 from extendum.core.model.item import MoveItem
+from extendum.core.model.prompts import PromptKind
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import Segment, SegmentKind, Timeline
 from extendum.core.timing.sequence import named_direction
@@ -18,7 +19,8 @@ class Step:
     """A segment to be played: milliseconds, the pass it belongs to, and its partner on the other side.
 
     ``unit_ms``: what one more rep, breath or pulse takes; 0 where nothing is counted. ``waits``: it lasts until the
-    teacher goes on. ``partner``: the step that gets what this one really got.
+    teacher goes on. ``partner``: the step that gets what this one really got. ``down`` and ``up``: how many easier and
+    deeper options its move has; whatever it is, it has an easier one, be it only asked for.
     """
 
     id: str
@@ -30,6 +32,8 @@ class Step:
     waits: bool = False
     unit_ms: int = 0
     partner: str = ""
+    down: int = 1
+    up: int = 0
 
 
 def pass_of(segment: Segment) -> str:
@@ -55,9 +59,16 @@ def steps_of(script: Script, timeline: Timeline) -> tuple[Step, ...]:
                 segment.kind is SegmentKind.OPEN,
                 _unit_ms(item, segment),
                 partners.get(segment.id, ""),
+                max(1, _options(item, PromptKind.EASIER)),
+                _options(item, PromptKind.DEEPER),
             )
         )
     return tuple(found)
+
+
+def _options(item: MoveItem | None, kind: PromptKind) -> int:
+    """How many options of a kind a move's words have, in the order of their ladder."""
+    return sum(prompt.kind is kind for prompt in item.words.prompts) if item else 0
 
 
 def _unit_ms(item: MoveItem | None, segment: Segment) -> int:

@@ -32,6 +32,8 @@ def step_plain(step: Step) -> dict[str, Any]:
         "waits": step.waits,
         "unit": step.unit_ms,
         "partner": step.partner,
+        "down": step.down,
+        "up": step.up,
     }
 
 
@@ -80,6 +82,7 @@ def _shown(script: Script, moves: Sequence[MoveItem], library: Library) -> dict[
         "space": {item.id: item.move.space for item in moves},
         "doses": {item.id: [_dose(script, item, dose) for dose in item.doses] for item in moves},
         "easier": {item.id: easier for item in moves if (easier := _easier(item, library))},
+        "ladder": {item.id: _ladder(item) for item in moves},
     }
 
 
@@ -135,10 +138,18 @@ def _dose(script: Script, item: MoveItem, dose: Dose) -> dict[str, Any] | None:
     return {"kind": dose.tag, "phases": phases, "alternates": alternates, "lead": lead.value}
 
 
+def _ladder(item: MoveItem) -> dict[str, list[str]]:
+    """The words of a move's easier options, each one further down, and of the deeper ones, each further up."""
+    rungs = {"down": PromptKind.EASIER, "up": PromptKind.DEEPER}
+    return {
+        way: [without_marks(one.text) for one in item.words.prompts if one.kind is kind] for way, kind in rungs.items()
+    }
+
+
 def _easier(item: MoveItem, library: Library) -> dict[str, str]:
     """The easier way of a move: in words, and by the name of another move where there is one."""
     option = item.move.option(OptionKind.EASIER)
-    words = next((p.text for p in item.words.prompts if p.kind is PromptKind.EASIER), option.words if option else "")
+    words = next(iter(_ladder(item)["down"]), option.words if option else "")
     other = library.moves.get(option.move) if option and option.move else None
     found = {"words": words, "name": other.move.name if other else ""}
     return found if any(found.values()) else {}

@@ -6,7 +6,7 @@ const BACK_WITHIN = 2000;
 const LONGEST = 3_600_000;
 const MOST_STEPS = 4000;
 
-export const fresh = (steps, spare = []) => ({ steps, at: 0, into: 0, running: false, started: false, ended: false, clock: 0, log: [], easier: [], seen: [], spare, left: null, stopped: "" });
+export const fresh = (steps, spare = []) => ({ steps, at: 0, into: 0, running: false, started: false, ended: false, clock: 0, log: [], rungs: {}, seen: [], spare, left: null, stopped: "" });
 export const stepOf = (run) => run.steps[Math.min(run.at, run.steps.length - 1)];
 export const leftMs = (run) => run.ended ? 0
   : Math.max(0, stepOf(run).ms - run.into) + run.steps.slice(run.at + 1).reduce((sum, step) => sum + step.ms, 0);
@@ -74,8 +74,14 @@ function putIn(run, steps) {
 // What the steps of an item in one round have in common, over all its passes.
 export const visitOf = (step) => [step.item, ...step.group.split(".").slice(2)].join(".");
 // What leaves it open to go back to the item that was skipped just now.
-const keepsLeft = ["skip-item", "pause", "resume", "easier", "mark"];
+const keepsLeft = ["skip-item", "pause", "resume", "easier", "deeper", "mark"];
 const most = (ms) => Math.min(LONGEST, ms);
+// Where an item is on the ladder of its options: 0 as it is, below it the easier ones, above it the deeper ones.
+export const rungOf = (run, item) => run.rungs[item] ?? 0;
+function onRung(run, item, rung) {
+  const { [item]: _, ...others } = run.rungs;
+  return { ...run, rungs: rung ? { ...others, [item]: rung } : others };
+}
 
 const kinds = {
   start: (run, event) => (run.started ? run : { ...run, started: true, running: true, clock: event.at }),
@@ -139,7 +145,7 @@ const kinds = {
     return run;
   },
   insert(run, event) {
-    const rest = { id: event.id, item: event.step, group: event.id, ms: most(Math.max(1000, event.ms)), side: "", works: false, waits: false, unit: 0, partner: "" };
+    const rest = { id: event.id, item: event.step, group: event.id, ms: most(Math.max(1000, event.ms)), side: "", works: false, waits: false, unit: 0, partner: "", down: 1, up: 0 };
     return putIn(run, [rest]);
   },
   bring(run, event) {
@@ -152,8 +158,12 @@ const kinds = {
     return index <= run.at ? run : withStep(run, index, { ms: most(Math.max(0, event.ms)) });
   },
   easier(run) {
-    const { item } = stepOf(run);
-    return { ...run, easier: run.easier.includes(item) ? run.easier.filter((one) => one !== item) : [...run.easier, item] };
+    const { item, down } = stepOf(run), rung = rungOf(run, item) - 1;
+    return onRung(run, item, rung < -down ? 0 : rung);
+  },
+  deeper(run) {
+    const { item, up } = stepOf(run);
+    return onRung(run, item, Math.min(up, rungOf(run, item) + 1));
   },
   rewind(run, event) {
     let index = Math.min(run.at, run.steps.length - 1), into = run.into, back = Math.max(0, event.ms);
@@ -221,6 +231,17 @@ export function seenNow(score, run) {
 export function textOf(score, step, cue) {
   const { side } = segmentOf(score, step);
   return step.side && side && step.side !== side ? overturned(cue.text) : cue.text;
+}
+
+// How the item that is on is done otherwise: its rung, and what is said of it; null where it is done as it is.
+export function optionOn(score, run, side) {
+  const { item } = stepOf(run), rung = rungOf(run, item);
+  if (!rung) return null;
+  const { down = [], up = [] } = score.ladder?.[item] ?? {}, easier = score.easier[item];
+  const words = (rung < 0 ? down[-rung - 1] ?? easier?.words : up[rung - 1]) ?? "";
+  const name = rung === -1 ? easier?.name ?? "" : "";
+  if (!words && !name) return null;
+  return { rung, of: Math.max(1, (rung < 0 ? down : up).length), name, words: words.replaceAll("{side}", side ?? "").replaceAll("{other}", SWAPPED[side] ?? "") };
 }
 
 // What is said in the phase that is on: its words, in the first ones and the last; else nothing.

@@ -3,7 +3,7 @@ import {
   drawBreath, drawStretch, el, fitLines, fitName, hide, mark, measureAgain, moveFigure, noFigure, opposite, put, show, showFigure, watchStretch,
 } from "./drawing.js";
 import { follow, here, state } from "./follow.js";
-import { following, placeShown, prepared, seenNow, stepOf, wordsNow } from "./playing.js";
+import { following, placeShown, prepared, rungOf, seenNow, stepOf, wordsNow } from "./playing.js";
 
 const PHASES = {
   transition: "come along", switch: "change sides", turn: "the other way", setup: "come into it", settle: "settle",
@@ -24,7 +24,7 @@ function draw() {
   if (!on) return;
   const { score } = state;
   const seen = seenNow(score, run), { step, segment, works, waits, left } = seen;
-  const easy = run.easier.includes(step.item) && score.easier[step.item];
+  const easy = rungOf(run, step.item) < 0 && score.easier[step.item];
   const key = `${step.id} ${seen.side} ${Boolean(easy)}`;
   if (key !== drawnKey) {
     drawnKey = key;

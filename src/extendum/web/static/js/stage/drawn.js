@@ -3,7 +3,7 @@ import {
   can, clock, drawBreath, drawStretch, el, fitLines, fitName, hide, mark, measureAgain, moveFigure, noFigure, opposite, put, show, showFigure,
 } from "../drawing.js";
 import {
-  advance, asTheFirst, following, leftMs, noteNow, phaseWords, placeShown, seenNow, standing, stepOf, visitOf, wordsNow,
+  advance, asTheFirst, following, leftMs, noteNow, optionOn, phaseWords, placeShown, seenNow, standing, stepOf, visitOf, wordsNow,
 } from "../playing.js";
 import { settings } from "../sounds.js";
 import { lasted, lateMs, live, now, records, rehearses, TIMES } from "./live.js";
@@ -54,9 +54,9 @@ export function draw() {
   if (run.ended && !was.ended) live.ended();
   const seen = seenNow(score, run);
   const { step, works } = seen;
-  const easy = run.easier.includes(step.item) && score.easier[step.item];
+  const easy = optionOn(score, run, seen.side);
   const stands = standing(score, run);
-  const drawing = `${step.id} ${seen.side} ${Boolean(easy)} ${stands}`;
+  const drawing = `${step.id} ${seen.side} ${easy?.rung ?? 0} ${stands}`;
   if (drawnKey !== drawing) {
     drawnKey = drawing;
     drawName(seen, easy);
@@ -115,9 +115,11 @@ function drawKeys(run, { works, waits, step }, easy) {
   show("go-word", going);
   can("more", works && step.unit);
   can("longer", works && !waits);
-  can("easier", live.score.easier[step.item]);
+  can("easier", live.score.easier[step.item] || easy);
+  can("deeper", step.up || easy);
   can("skip-part", hasMoreParts(run));
-  put("easier", "aria-pressed", String(Boolean(easy)));
+  put("easier", "aria-pressed", String((easy?.rung ?? 0) < 0));
+  put("deeper", "aria-pressed", String((easy?.rung ?? 0) > 0));
 }
 // Whether more than this pass is left of the item that is on.
 function hasMoreParts(run) {
@@ -156,7 +158,7 @@ function drawNote(run, step, easy, stands) {
   if (stands && stands !== TOWARDS) notes.push(`you: ${stands}`);
   if (run.steps.some((one) => one.group === step.group && asTheFirst(run, one, score.steps))) notes.push("as long as the first side");
   if (records && score.space[step.item]) notes.push(score.space[step.item]);
-  if (easy) notes.push("the easier way");
+  if (easy) notes.push(`${easy.rung < 0 ? "the easier way" : "deeper"}${easy.of > 1 ? `, ${Math.abs(easy.rung)} of ${easy.of}` : ""}`);
   show("note", notes.join(" · "));
 }
 // Her own note, from ten seconds before its moment.
