@@ -7,6 +7,7 @@ from random import Random
 import pytest
 from playwright.sync_api import expect
 
+from extendum.core.edit.choice_edits import add_instead
 from extendum.core.edit.script_edits import add_group, add_move, new_script, set_group, set_move_item
 from extendum.core.model.dose import Breaths, Reps
 from extendum.core.model.elastic import Elastic
@@ -44,6 +45,7 @@ def plain(run):
     told = dataclasses.asdict(run)
     told["steps"] = [step_plain(step) for step in run.steps]
     told["seen"], told["rungs"] = sorted(run.seen), dict(run.rungs)
+    told["instead"] = dict(run.instead)
     told["log"] = list(told["log"])
     told["left"] = run.left and [run.left[0], [step_plain(step) for step in run.left[1]]]
     told["spare"] = [step_plain(step) for step in run.spare]
@@ -54,7 +56,8 @@ def of_sides_and_ways():
     """A class with a chain, directions that come first, breaths that alternate, further sets, and ways between."""
     script = new_script("Sides and ways", 600)
     for key in ("calf-lean", "standing-thigh-stretch", "half-kneeling-hip"):
-        script, _ = add_move(script, shipped_move(key))
+        script, item = add_move(script, shipped_move(key))
+    script = add_instead(script, item, shipped_move("bent-knee-calf-lean"))
     script = add_group(set_group(script, "g1", side_plan=SidePlan.CHAIN, rounds=2), "s1")
     script, turning = add_move(script, shipped_move("ankle-circles"))
     by_way = DirectionOrder.DIRECTION_BY_DIRECTION

@@ -107,7 +107,7 @@ def test_pauses_what_was_put_in_and_what_was_left_out_are_told_apart():
     _, found = taught((start + 10, "skip"), (start + 20, "skip"), (start + 30, "easier"))
     assert [str(one) for one in found.skipped] == ["Bent-knee calf lean"]
     assert found.causes[Cause.SKIPPED] < -50_000
-    assert found.easier == ("Standing hip stretch",)
+    assert found.otherwise.easier == ("Standing hip stretch",)
 
 
 def test_a_pass_done_again_is_told_as_that():

@@ -50,6 +50,13 @@ def with_items(group: Group, items: tuple[Item, ...], **changes: Any) -> Group:
     return replace(group, items=items, passes=(*kept, *added), **changes)
 
 
+def with_groups(script: Script, section_id: str, groups: tuple[Group, ...]) -> Script:
+    """The script with other groups in one of its sections."""
+    return _with_sections(
+        script, tuple(_regrouped(one, groups) if one.id == section_id else one for one in script.sections)
+    )
+
+
 def _map_groups(script: Script, change: Callable[[Group], Group]) -> Script:
     sections = []
     for section in script.sections:
@@ -96,9 +103,7 @@ def replace_items(script: Script, new: Mapping[str, Item], **changes: Any) -> Sc
 
 def fresh_id(script: Script, prefix: str = "i") -> str:
     """An id that the script does not use yet."""
-    used = {item.id for item in script.items()}
-    used |= {section.id for section in script.sections}
-    used |= {group.id for section in script.sections for group in section.groups}
+    used = script.ids()
     n = 1
     while f"{prefix}{n}" in used:
         n += 1

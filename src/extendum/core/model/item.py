@@ -49,6 +49,26 @@ class Stage(Checked):
             refuse_waits(name, getattr(self, name))
 
 
+#: How many other moves may be kept ready in the place of one.
+MOST_INSTEAD = 6
+
+
+@dataclass(frozen=True, slots=True)
+class Instead(Checked):
+    """Another move that may be done in the place of an item, with its own dose and words: on the chair instead."""
+
+    move: Move
+    dose: Dose
+    words: Words = Words()
+    then: tuple[Stage, ...] = ()
+    extra: Extra = extra()
+
+    @property
+    def name(self) -> str:
+        """What it is called."""
+        return self.move.name
+
+
 class SetOrder(StrEnum):
     """How sets and sides follow one another."""
 
@@ -111,6 +131,7 @@ class MoveItem(Leavable, Checked):
     last_calls: int | None = whole(0, 3, None, "of the last reps or breaths; as the class has it if left out")
     facing: Facing = Facing.TOWARDS
     notes: tuple[Note, ...] = ()
+    instead: tuple[Instead, ...] = ()
     between: bool = False
     self_led: bool = False
     keep: Keep = Keep.ALWAYS
@@ -123,11 +144,19 @@ class MoveItem(Leavable, Checked):
         Checked.__post_init__(self)
         if self.lead_side is Side.BOTH:
             raise RefusedError("lead_side", "left, right or none", self.lead_side.value)
+        if len(self.instead) > MOST_INSTEAD:
+            raise RefusedError("instead", f"at most {MOST_INSTEAD} other moves", len(self.instead))
 
     @property
     def name(self) -> str:
         """What the running order calls it."""
         return self.move.name
+
+    def doing(self, nth: int) -> MoveItem:
+        """The item with another of its moves, counted from 0; what it was is kept in the place of that one."""
+        now, left = self.instead[nth], Instead(self.move, self.dose, self.words, self.then)
+        instead = tuple(left if n == nth else one for n, one in enumerate(self.instead))
+        return replace(self, move=now.move, dose=now.dose, words=now.words, then=now.then, taken="", instead=instead)
 
     def cued(self, style: CueStyle) -> CueStyle:
         """The class's style as it is for this item."""

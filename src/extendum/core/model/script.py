@@ -79,6 +79,10 @@ class Script(Checked):
                     path = f"sections[{s}].groups[{g}].items[{i}]"
                     _claim(seen, item.id, f"{path}.id")
                     _check_steps(item, self.style, path)
+                for r, route in enumerate(group.routes):
+                    for i, item in enumerate(route.items):
+                        _claim(seen, item.id, f"sections[{s}].groups[{g}].routes[{r}].items[{i}].id")
+                    count += len(route.items)
                 count += len(group.items)
         if count > MOST_ITEMS:
             raise RefusedError("sections", f"at most {MOST_ITEMS} items in all", f"{count} items")
@@ -107,6 +111,16 @@ class Script(Checked):
     def moves(self) -> tuple[MoveItem, ...]:
         """The moves that are in, in the order of the class."""
         return tuple(item for item in self.items() if isinstance(item, MoveItem) and item.present)
+
+    def ids(self) -> set[str]:
+        """Every id that is used, also by what is kept ready and not done now."""
+        found = {under.id for under in self.meanwhiles}
+        for section in self.sections:
+            found.add(section.id)
+            for group in section.groups:
+                kept = (item for route in group.routes for item in route.items)
+                found |= {group.id, *(item.id for item in group.items), *(item.id for item in kept)}
+        return found
 
     def item(self, item_id: str) -> Item:
         """The item with this id; RefusedError when there is none."""

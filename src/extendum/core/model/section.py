@@ -13,6 +13,8 @@ from extendum.core.model.fields import Checked, Extra, extra, identifier, text, 
 from extendum.core.model.item import Item, MoveItem
 
 LONGEST_CADENCE_S = 120
+#: How many other routes a group may keep ready.
+MOST_ROUTES = 6
 
 
 class Role(StrEnum):
@@ -44,6 +46,21 @@ class PassRef(Checked):
 
 
 @dataclass(frozen=True, slots=True)
+class Route(Checked):
+    """Another way through a group, with items of its own: the floor route, the one without props."""
+
+    name: str = text(120, shortest=1)
+    items: tuple[Item, ...] = ()
+    extra: Extra = extra()
+
+    @property
+    def props(self) -> tuple[str, ...]:
+        """What it needs; nothing in a route without props."""
+        moves = (item for item in self.items if isinstance(item, MoveItem))
+        return tuple(dict.fromkeys(prop.name for item in moves for prop in item.move.props if prop.required))
+
+
+@dataclass(frozen=True, slots=True)
 class Group(Checked):
     """A named block of items inside a section, with its own side plan, rounds and cadence."""
 
@@ -57,12 +74,16 @@ class Group(Checked):
     lead_side: Side | None = None
     reset_s: int = whole(0, 60, 0, "a little reset between items, under the transition")
     cadence_s: int = whole(0, LONGEST_CADENCE_S, 0, "from the end of one pass to the next; 0: as long as it takes")
+    routes: tuple[Route, ...] = ()
+    route: str = text(120, "", "the name of the route that is taken now")
     extra: Extra = extra()
 
     def __post_init__(self) -> None:
         Checked.__post_init__(self)
         if self.lead_side is Side.BOTH:
             raise RefusedError("lead_side", "left, right or none", self.lead_side.value)
+        if len(self.routes) > MOST_ROUTES:
+            raise RefusedError("routes", f"at most {MOST_ROUTES} other routes", len(self.routes))
         if self.side_plan is SidePlan.INTERLEAVED:
             self._check_passes()
 

@@ -188,6 +188,14 @@ def _deeper(run: Run, event: Event) -> Run:
     return _on_rung(run, min(run.step.up, run.rung(run.step.item) + 1))
 
 
+def _instead(run: Run, event: Event) -> Run:
+    """Another of the moves that are kept ready, or after the last one the move itself again; the time stays."""
+    item, many = run.step.item, run.step.instead
+    nth = (dict(run.instead).get(item, 0) + 1) % (many + 1)
+    others = frozenset(one for one in run.instead if one[0] != item)
+    return replace(run, instead=others | {(item, nth)} if nth else others)
+
+
 def _on_rung(run: Run, rung: int) -> Run:
     item = run.step.item
     others = frozenset(one for one in run.rungs if one[0] != item)
@@ -208,7 +216,7 @@ def _end(run: Run, event: Event) -> Run:
 
 
 #: What leaves it open to go back to the item that was skipped just now.
-KEEPS_LEFT = frozenset({"skip-item", "pause", "resume", "easier", "deeper", "mark"})
+KEEPS_LEFT = frozenset({"skip-item", "pause", "resume", "easier", "deeper", "instead", "mark"})
 #: What still does something when the run has ended.
 AFTER_THE_END = frozenset({"back", "retake"})
 #: Every kind of event, by its name.
@@ -232,6 +240,7 @@ ACTIONS: Mapping[str, Callable[[Run, Event], Run]] = {
     "fit": _fit,
     "easier": _easier,
     "deeper": _deeper,
+    "instead": _instead,
     "rewind": _rewind,
     "end": _end,
 }

@@ -15,6 +15,7 @@ from extendum.core.model.body import Side
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import NO_REASON, Segment, SegmentKind, Timeline, clock
 from extendum.core.run.log import Spent, spent
+from extendum.core.run.otherwise import Otherwise, otherwise
 from extendum.core.run.state import Event, Run, Span
 from extendum.core.run.steps import Step, steps_of
 
@@ -109,8 +110,7 @@ class Report:
     not_reached: tuple[LeftOut, ...]
     longer: tuple[tuple[str, int], ...]
     put_in: tuple[str, ...]
-    easier: tuple[str, ...]
-    deeper: tuple[str, ...] = ()
+    otherwise: Otherwise
 
     @property
     def off_s(self) -> int:
@@ -154,8 +154,10 @@ class Report:
         told += [f"not reached: {names(_first(self.not_reached))}"] if self.not_reached else []
         told += [f"longer: {names([f'{name} by {seconds} s' for name, seconds in self.longer])}"] if self.longer else []
         told += [f"put in: {names(self.put_in)}"] if self.put_in else []
-        told += [f"the easier way: {names(self.easier)}"] if self.easier else []
-        told += [f"deeper: {names(self.deeper)}"] if self.deeper else []
+        easier, deeper, instead = self.otherwise
+        told += [f"the easier way: {names(easier)}"] if easier else []
+        told += [f"deeper: {names(deeper)}"] if deeper else []
+        told += [f"instead: {names(instead)}"] if instead else []
         whole = "; ".join(told)
         return f"{whole[0].upper()}{whole[1:]}." if told else "Everything was done that was planned."
 
@@ -212,8 +214,7 @@ def report(
         _parts_without(Cause.NOT_REACHED, work),
         tuple((items[item].name, seconds) for item, seconds in more.items() if seconds >= SAME_S),
         tuple(put_in),
-        tuple(items[item].name for item in sorted(run.easier) if item in items),
-        tuple(items[item].name for item in sorted(run.deeper) if item in items),
+        otherwise(run, items),
     )
 
 

@@ -40,7 +40,8 @@ class Run:
     ``spare``: steps of moves that are not in the class and may be brought in. ``left``: where the item was left that
     was skipped just now, with the steps as they were: going back at once takes it up again. ``stopped``: the step in
     which the class was ended by hand; what comes after it was not reached. ``rungs``: how far down (below 0) or up the
-    ladder of its options each item is done; those that are done as they are are not in it.
+    ladder of its options each item is done; those that are done as they are are not in it. ``instead``: which other
+    move, counted from 1, is done in an item's place.
     """
 
     steps: tuple[Step, ...]
@@ -52,6 +53,7 @@ class Run:
     clock: int = 0
     log: tuple[Span, ...] = ()
     rungs: frozenset[tuple[str, int]] = frozenset()
+    instead: frozenset[tuple[str, int]] = frozenset()
     seen: frozenset[str] = frozenset()
     spare: tuple[Step, ...] = ()
     left: tuple[int, tuple[Step, ...]] | None = None

@@ -20,7 +20,8 @@ class Step:
 
     ``unit_ms``: what one more rep, breath or pulse takes; 0 where nothing is counted. ``waits``: it lasts until the
     teacher goes on. ``partner``: the step that gets what this one really got. ``down`` and ``up``: how many easier and
-    deeper options its move has; whatever it is, it has an easier one, be it only asked for.
+    deeper options its move has; whatever it is, it has an easier one, be it only asked for. ``instead``: how many
+    other moves are kept ready in its place.
     """
 
     id: str
@@ -34,6 +35,7 @@ class Step:
     partner: str = ""
     down: int = 1
     up: int = 0
+    instead: int = 0
 
 
 def pass_of(segment: Segment) -> str:
@@ -61,6 +63,7 @@ def steps_of(script: Script, timeline: Timeline) -> tuple[Step, ...]:
                 partners.get(segment.id, ""),
                 max(1, _options(item, PromptKind.EASIER)),
                 _options(item, PromptKind.DEEPER),
+                len(item.instead) if item else 0,
             )
         )
     return tuple(found)

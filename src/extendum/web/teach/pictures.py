@@ -21,6 +21,9 @@ def pictures(
     sides = {(segment.item, segment.side or Side.BOTH) for segment in segments if segment.item in items}
     for item, side in sorted(sides):
         yield item, side.value, live_figure(items[item].move, side, look)
+        for number, other in enumerate(items[item].instead, 1):
+            there = side if other.move.sided else Side.BOTH
+            yield f"{item}@+{number}", side.value, live_figure(other.move, there, look)
         for number, stage in enumerate(items[item].then, 2):
             if stage.figure in library.moves:
                 yield f"{item}@{number}", side.value, live_figure(library.moves[stage.figure].move, side, look)

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from typing import Any
 
 from extendum.core.model.dose import COUNTED, Breaths, Dose, Pulses, Reps, Timed
-from extendum.core.model.item import MoveItem
+from extendum.core.model.item import Instead, MoveItem
 from extendum.core.model.marks import without_marks
 from extendum.core.model.move import OptionKind
 from extendum.core.model.prompts import PromptKind
@@ -34,6 +34,7 @@ def step_plain(step: Step) -> dict[str, Any]:
         "partner": step.partner,
         "down": step.down,
         "up": step.up,
+        "instead": step.instead,
     }
 
 
@@ -82,6 +83,7 @@ def _shown(script: Script, moves: Sequence[MoveItem], library: Library) -> dict[
         "space": {item.id: item.move.space for item in moves},
         "doses": {item.id: [_dose(script, item, dose) for dose in item.doses] for item in moves},
         "easier": {item.id: easier for item in moves if (easier := _easier(item, library))},
+        "instead": {item.id: [_other(one) for one in item.instead] for item in moves if item.instead},
         "ladder": {item.id: _ladder(item) for item in moves},
     }
 
@@ -91,10 +93,11 @@ def public_score(script: Script, timeline: Timeline, library: Library, tray: Seq
     whole = score_of(script, timeline, library, tray)
     kept = ("length", "steps", "names", "doses")
     plain = {name: whole[name] for name in kept}
+    others = {item: [{"name": one["name"], "words": ""} for one in some] for item, some in whole["instead"].items()}
     bare = [_bare(segment) for segment in whole["segments"]]
     spare = {**whole["spare"], "segments": [_bare(one) for one in whole["spare"]["segments"]], "cues": []}
     easier = {item: {"name": one["name"], "words": ""} for item, one in whole["easier"].items()}
-    return {**plain, "segments": bare, "spare": spare, "cues": [], "easier": easier}
+    return {**plain, "segments": bare, "spare": spare, "cues": [], "easier": easier, "instead": others}
 
 
 def spoken_plain(timeline: Timeline) -> list[dict[str, Any]]:
@@ -136,6 +139,12 @@ def _dose(script: Script, item: MoveItem, dose: Dose) -> dict[str, Any] | None:
     breaths = {one.phase: one.breath.value for one in dose.says}
     phases = [[name, ms, breaths.get(name, "free")] for name, ms in dose.named_phases if ms]
     return {"kind": dose.tag, "phases": phases, "alternates": alternates, "lead": lead.value}
+
+
+def _other(one: Instead) -> dict[str, str]:
+    """Another move in the place of an item: its name, and what is said to get into it."""
+    words = one.words.short or f"{one.words.moving} {one.words.there}"
+    return {"name": one.name, "words": without_marks(words).strip()}
 
 
 def _ladder(item: MoveItem) -> dict[str, list[str]]:

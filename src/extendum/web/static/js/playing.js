@@ -6,7 +6,7 @@ const BACK_WITHIN = 2000;
 const LONGEST = 3_600_000;
 const MOST_STEPS = 4000;
 
-export const fresh = (steps, spare = []) => ({ steps, at: 0, into: 0, running: false, started: false, ended: false, clock: 0, log: [], rungs: {}, seen: [], spare, left: null, stopped: "" });
+export const fresh = (steps, spare = []) => ({ steps, at: 0, into: 0, running: false, started: false, ended: false, clock: 0, log: [], rungs: {}, instead: {}, seen: [], spare, left: null, stopped: "" });
 export const stepOf = (run) => run.steps[Math.min(run.at, run.steps.length - 1)];
 export const leftMs = (run) => run.ended ? 0
   : Math.max(0, stepOf(run).ms - run.into) + run.steps.slice(run.at + 1).reduce((sum, step) => sum + step.ms, 0);
@@ -74,7 +74,7 @@ function putIn(run, steps) {
 // What the steps of an item in one round have in common, over all its passes.
 export const visitOf = (step) => [step.item, ...step.group.split(".").slice(2)].join(".");
 // What leaves it open to go back to the item that was skipped just now.
-const keepsLeft = ["skip-item", "pause", "resume", "easier", "deeper", "mark"];
+const keepsLeft = ["skip-item", "pause", "resume", "easier", "deeper", "instead", "mark"];
 const most = (ms) => Math.min(LONGEST, ms);
 // Where an item is on the ladder of its options: 0 as it is, below it the easier ones, above it the deeper ones.
 export const rungOf = (run, item) => run.rungs[item] ?? 0;
@@ -145,7 +145,7 @@ const kinds = {
     return run;
   },
   insert(run, event) {
-    const rest = { id: event.id, item: event.step, group: event.id, ms: most(Math.max(1000, event.ms)), side: "", works: false, waits: false, unit: 0, partner: "", down: 1, up: 0 };
+    const rest = { id: event.id, item: event.step, group: event.id, ms: most(Math.max(1000, event.ms)), side: "", works: false, waits: false, unit: 0, partner: "", down: 1, up: 0, instead: 0 };
     return putIn(run, [rest]);
   },
   bring(run, event) {
@@ -164,6 +164,11 @@ const kinds = {
   deeper(run) {
     const { item, up } = stepOf(run);
     return onRung(run, item, Math.min(up, rungOf(run, item) + 1));
+  },
+  instead(run) {
+    const step = stepOf(run), nth = ((run.instead[step.item] ?? 0) + 1) % (step.instead + 1);
+    const { [step.item]: _, ...others } = run.instead;
+    return { ...run, instead: nth ? { ...others, [step.item]: nth } : others };
   },
   rewind(run, event) {
     let index = Math.min(run.at, run.steps.length - 1), into = run.into, back = Math.max(0, event.ms);
@@ -235,14 +240,18 @@ export function textOf(score, step, cue) {
 
 // How the item that is on is done otherwise: its rung, and what is said of it; null where it is done as it is.
 export function optionOn(score, run, side) {
-  const { item } = stepOf(run), rung = rungOf(run, item);
+  const { item } = stepOf(run), rung = rungOf(run, item), other = insteadOn(score, run);
+  if (other) return { rung: 0, of: 1, ...filled(other, side) };
   if (!rung) return null;
   const { down = [], up = [] } = score.ladder?.[item] ?? {}, easier = score.easier[item];
   const words = (rung < 0 ? down[-rung - 1] ?? easier?.words : up[rung - 1]) ?? "";
   const name = rung === -1 ? easier?.name ?? "" : "";
   if (!words && !name) return null;
-  return { rung, of: Math.max(1, (rung < 0 ? down : up).length), name, words: words.replaceAll("{side}", side ?? "").replaceAll("{other}", SWAPPED[side] ?? "") };
+  return { rung, of: Math.max(1, (rung < 0 ? down : up).length), ...filled({ name, words }, side) };
 }
+const filled = ({ name, words }, side) => ({ name, words: words.replaceAll("{side}", side ?? "").replaceAll("{other}", SWAPPED[side] ?? "") });
+// The other move that is done in the place of the item that is on; nothing where it is done as it is.
+export const insteadOn = (score, run) => score.instead?.[stepOf(run).item]?.[(run.instead[stepOf(run).item] ?? 0) - 1];
 
 // What is said in the phase that is on: its words, in the first ones and the last; else nothing.
 export function phaseWords(score, seen) {
@@ -271,6 +280,7 @@ export function standing(score, run) {
 // What is to be shown of the item that is on: the part of it that is done now, or comes next in this pass.
 export function placeShown(score, run) {
   const step = stepOf(run), ahead = run.steps.slice(run.at).find((one) => one.group === step.group && one.works);
+  if (run.instead[step.item]) return `${step.item}@+${run.instead[step.item]}`;
   const stage = segmentOf(score, ahead ?? step)?.stage ?? 1;
   return stage > 1 ? `${step.item}@${stage}` : step.item;
 }

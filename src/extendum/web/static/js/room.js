@@ -3,7 +3,7 @@ import {
   drawBreath, drawStretch, el, fitLines, fitName, hide, mark, measureAgain, moveFigure, noFigure, opposite, put, show, showFigure, watchStretch,
 } from "./drawing.js";
 import { follow, here, state } from "./follow.js";
-import { following, placeShown, prepared, rungOf, seenNow, stepOf, wordsNow } from "./playing.js";
+import { following, insteadOn, placeShown, prepared, rungOf, seenNow, stepOf, wordsNow } from "./playing.js";
 
 const PHASES = {
   transition: "come along", switch: "change sides", turn: "the other way", setup: "come into it", settle: "settle",
@@ -24,8 +24,8 @@ function draw() {
   if (!on) return;
   const { score } = state;
   const seen = seenNow(score, run), { step, segment, works, waits, left } = seen;
-  const easy = rungOf(run, step.item) < 0 && score.easier[step.item];
-  const key = `${step.id} ${seen.side} ${Boolean(easy)}`;
+  const easy = insteadOn(score, run) ?? (rungOf(run, step.item) < 0 && score.easier[step.item]);
+  const key = `${step.id} ${seen.side} ${Boolean(easy)} ${run.instead[step.item] ?? 0}`;
   if (key !== drawnKey) {
     drawnKey = key;
     const name = (easy && easy.name) || score.names[step.item] || "Rest";
@@ -35,7 +35,7 @@ function draw() {
     el("name").replaceChildren(main, ...(small ? [Object.assign(document.createElement("small"), { textContent: small })] : []));
     const side = opposite[seen.side] ? seen.side : seen.side === "both" && works ? "both" : "";
     show("side", side === "both" ? "both" : side === "left" ? `${ARROW.left} left` : side ? `right ${ARROW.right}` : "");
-    const shown = easy && el(`figure-easy-${step.item}-${seen.side ?? "both"}`) ? `easy-${step.item}` : placeShown(score, run);
+    const shown = easy && !run.instead[step.item] && el(`figure-easy-${step.item}-${seen.side ?? "both"}`) ? `easy-${step.item}` : placeShown(score, run);
     showFigure("figure", shown, seen.side);
     drawEasier(score, step, seen.side, shown.startsWith("easy-"));
     drawNext(score, run);

@@ -56,7 +56,7 @@ export function draw() {
   const { step, works } = seen;
   const easy = optionOn(score, run, seen.side);
   const stands = standing(score, run);
-  const drawing = `${step.id} ${seen.side} ${easy?.rung ?? 0} ${stands}`;
+  const drawing = `${step.id} ${seen.side} ${easy?.rung ?? 0} ${run.instead[step.item] ?? 0} ${stands}`;
   if (drawnKey !== drawing) {
     drawnKey = drawing;
     drawName(seen, easy);
@@ -116,7 +116,9 @@ function drawKeys(run, { works, waits, step }, easy) {
   can("more", works && step.unit);
   can("longer", works && !waits);
   can("easier", live.score.easier[step.item] || easy);
-  can("deeper", step.up || easy);
+  can("deeper", step.up || easy?.rung);
+  if (el("instead")) hide("instead", !step.instead);
+  put("instead", "aria-pressed", String(Boolean(live.run.instead[step.item])));
   can("skip-part", hasMoreParts(run));
   put("easier", "aria-pressed", String((easy?.rung ?? 0) < 0));
   put("deeper", "aria-pressed", String((easy?.rung ?? 0) > 0));
@@ -158,7 +160,8 @@ function drawNote(run, step, easy, stands) {
   if (stands && stands !== TOWARDS) notes.push(`you: ${stands}`);
   if (run.steps.some((one) => one.group === step.group && asTheFirst(run, one, score.steps))) notes.push("as long as the first side");
   if (records && score.space[step.item]) notes.push(score.space[step.item]);
-  if (easy) notes.push(`${easy.rung < 0 ? "the easier way" : "deeper"}${easy.of > 1 ? `, ${Math.abs(easy.rung)} of ${easy.of}` : ""}`);
+  if (easy && !easy.rung) notes.push(`instead of ${score.names[step.item]}`);
+  if (easy?.rung) notes.push(`${easy.rung < 0 ? "the easier way" : "deeper"}${easy.of > 1 ? `, ${Math.abs(easy.rung)} of ${easy.of}` : ""}`);
   show("note", notes.join(" · "));
 }
 // Her own note, from ten seconds before its moment.

@@ -202,7 +202,7 @@ const teaching = (what) => going(() => (apart ? tell("Not in a rehearsal.") : wh
 const deeds = {
   go: goOn, pause: toggle, start: countIn, longer: going(() => act("longer", { ms: Number(root.longer) * 1000 })), more: going(() => act("more")),
   back: () => { if (live.run.started) jump("back"); }, again: going(() => jump("repeat")), skip: going(skipItem), "skip-part": going(() => jump("skip")), swap: going(swap),
-  easier: going(() => act("easier")), deeper: going(() => act("deeper")), rest: going(() => { el("tray").close(); act("insert", { ms: 30_000 }); tell("A rest of 30 s comes before the next pass."); }),
+  easier: going(() => act("easier")), deeper: going(() => act("deeper")), instead: going(() => { if (stepOf(live.run).instead) act("instead"); }), rest: going(() => { el("tray").close(); act("insert", { ms: 30_000 }); tell("A rest of 30 s comes before the next pass."); }),
   "catch-up": teaching(catchUp), "take-over": takeOver, "open-tray": teaching(openTray), "tray-close": () => el("tray").close(), settings: openSound, "sound-close": openSound,
   try: () => { sounds.on(); sounds.tone("release"); sounds.speak("Keep breathing."); }, full, leave, stay,
   retake: going(() => { jump("retake"); tell("Another take of this item; the one before is kept in the file."); }),
@@ -233,7 +233,7 @@ if (root.clickers === "yes" && !apart) clicked();
 // Keys of our own, and what presentation clickers send: page down and up, and the full stop for a dark screen.
 const keys = {
   " ": toggle, enter: goOn, pagedown: goOn, pageup: deeds.back, ".": toggle, l: deeds.longer, o: deeds.more, b: deeds.back, r: records ? deeds.retake : deeds.again, k: () => { if (records) deeds.mark(); },
-  n: deeds.skip, "shift+n": deeds["skip-part"], s: deeds.swap, x: deeds.easier, "shift+x": deeds.deeper, i: deeds.rest, e: going(() => act("end-now")), c: deeds["catch-up"], z: backFromSleep,
+  n: deeds.skip, "shift+n": deeds["skip-part"], s: deeds.swap, x: deeds.easier, "shift+x": deeds.deeper, a: deeds.instead, i: deeds.rest, e: going(() => act("end-now")), c: deeds["catch-up"], z: backFromSleep,
   arrowleft: deeds.back, arrowright: deeds.skip, t: () => (live.watching ? takeOver() : deeds["open-tray"]()), m: openSound, w: full, d: showWords, escape: leave,
   h: () => { if (!live.run.started) el("rehearse")?.click(); },
   f: () => { if (rehearses) rehearse("fast"); },
