@@ -18,6 +18,7 @@ from extendum.web.classes import store
 from extendum.web.classes.models import StretchClass
 from extendum.web.classes.posted import EDITS, OWN_EDITS
 from extendum.web.classes.posted_checks import CHECK_EDITS
+from extendum.web.classes.posted_choices import CHOICE_EDITS
 
 HX = {"HX-Request": "true"}
 
@@ -265,8 +266,8 @@ def test_the_edits_above_are_all_but_those_told_elsewhere():
 
     marks = test_pages.test_every_edit_does_what_it_says_and_can_be_undone.pytestmark
     shown = {form["edit"] for form, _ in marks[0].args[1]}
-    elsewhere = {"remove-section", "remove-stage", "talk-words", "talk-pace", "remedy", "newer"}
-    assert {*EDITS, *OWN_EDITS} - shown == elsewhere | set(CHECK_EDITS)
+    elsewhere = {"remove-section", "remove-stage", "talk-words", "talk-pace", "remedy", "newer", "instead-add"}
+    assert {*EDITS, *OWN_EDITS} - shown == elsewhere | set(CHECK_EDITS) | set(CHOICE_EDITS)
 
 
 @pytest.mark.parametrize(

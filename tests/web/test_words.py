@@ -80,3 +80,28 @@ def test_a_note_is_on_the_stage_and_on_the_cue_sheet_and_nowhere_in_the_class(as
     assert {cue["mode"] for cue in told["cues"]} == {"spoken"}
     Link.objects.update(revoked_at="2026-01-01T00:00Z")
     assert client.get(reverse("room-captions", args=[link.code])).status_code == 404
+
+
+def test_another_move_and_another_route_are_kept_ready_and_taken_from_the_desk(asking, hands):
+    def named(script):
+        return [item.name for item in script.sections[3].groups[0].items]
+
+    refused, _ = post(asking, hands, edit="instead-add", item="i9", move="levitate")
+    assert refused.status_code == 422
+    _, script = post(asking, hands, edit="instead-add", item="i9", move="seated twist")
+    nth = str(len(script.item("i9").instead) - 1)
+    _, script = post(asking, hands, edit="instead-take", item="i9", nth=nth)
+    assert script.item("i9").name == "Seated twist"
+    panel, script = post(asking, hands, edit="instead-drop", item="i9", nth=nth)
+    assert "Keep ready" in panel.content.decode()
+    before = named(script)
+    _, script = post(asking, hands, edit="route-add", group="g4", route_name="as it was")
+    _, script = post(asking, hands, edit="remove", item="i9")
+    assert named(script) != before
+    last = str(len(script.sections[3].groups[0].routes) - 1)
+    _, script = post(asking, hands, edit="route-take", group="g4", nth=last)
+    assert named(script) == before
+    _, script = post(asking, hands, edit="round-apart", group="g4")
+    assert [group.rounds for group in script.sections[3].groups] == [1, 1]
+    _, script = post(asking, hands, edit="route-drop", group="g4", nth=last)
+    assert len(script.sections[3].groups[0].routes) == int(last)

@@ -70,6 +70,7 @@ def _library_panel(script: Script, item: MoveItem, library: Library) -> dict[str
         "ours": concerns(item.move, script.brief),
         "cautions": item.move.cautions,
         "swaps": swaps,
+        "others": [move.name for _, move in swaps],
         "newer": newer_than(item, library),
         "figures": [(key, one.move.name) for key, one in library.moves.items()] if item.then else [],
     }

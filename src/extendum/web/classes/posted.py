@@ -26,6 +26,7 @@ from extendum.core.order.section_order import apply_order, section_of, set_pins
 from extendum.web.classes.own import Own
 from extendum.web.classes.posted_brief import BRIEF_EDITS
 from extendum.web.classes.posted_checks import CHECK_EDITS
+from extendum.web.classes.posted_choices import CHOICE_EDITS
 from extendum.web.classes.posted_items import ITEM_EDITS, under_from
 from extendum.web.classes.posted_moves import MOVE_EDITS
 from extendum.web.classes.posted_words import WORD_EDITS
@@ -222,6 +223,7 @@ def _seconds(typed: str) -> int:
 EDITS: dict[str, Callable[[Form, Script], Edit]] = {
     **ITEM_EDITS,
     **WORD_EDITS,
+    **CHOICE_EDITS,
     "section": _section,
     "rename-section": _rename_section,
     "remove-section": _remove_section,

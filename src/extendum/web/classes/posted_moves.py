@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from extendum.core.edit import script_edits as edit
+from extendum.core.edit.choice_edits import add_instead
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import MoveItem
 from extendum.core.model.script import Script
@@ -49,4 +50,12 @@ def _newer(form: Form, script: Script, own: Own) -> Edit:
     return Edit(lambda s: edit.replace_items(s, {item.id: after}), told[:300])
 
 
-MOVE_EDITS = {"add": _add, "add-set": _add_set, "swap": _swap, "newer": _newer}
+def _instead(form: Form, script: Script, own: Own) -> Edit:
+    """Another move that is kept ready in the place of an item, by its key or its name."""
+    item, typed = script.item(form["item"]), form.get("move", "").strip()
+    named = next((one for one in own.library.moves.values() if one.move.name.casefold() == typed.casefold()), None)
+    entry = named or own.library.get(typed)
+    return Edit(lambda s: add_instead(s, item.id, entry), f"{item.name}: or {entry.move.name}"[:300])
+
+
+MOVE_EDITS = {"add": _add, "add-set": _add_set, "swap": _swap, "newer": _newer, "instead-add": _instead}
