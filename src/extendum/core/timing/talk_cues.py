@@ -39,6 +39,8 @@ def talk_cues(
         elif waits and not silence:
             yield Unsaid(of, text, "no-silence")
         else:
+            if isinstance(piece, Wait) and not piece.open:
+                text = f"{max(1, round(silence / 1000))} s"  # as long as it is now
             yield make_cue(of, segment, at, until, text, mode=Mode.SILENT if waits else Mode.SPOKEN)
             at = until + (0 if waits else silence)
 

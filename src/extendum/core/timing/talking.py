@@ -1,8 +1,8 @@
 """Time without a move: its words, and the silence between them.
 
 A talk lasts as long as its seconds say. What its words do not take is silence: each wait has what it asks for, and what
-is left over goes to the waits until something happens, or else between the sentences where they are spread out, or
-stays at the end. Where there is too little silence every wait has its share of what there is. So a fit gives and takes
+is left over goes to the waits until something happens, or else in equal parts after every sentence where they are
+spread out (a wait grows by its part), or stays at the end. Where there is too little silence every wait has its share of what there is. So a fit gives and takes
 silence, and never words.
 """
 
@@ -45,9 +45,9 @@ def silences_ms(pieces: Sequence[Piece], spare_ms: int, *, spread: bool) -> list
     left = spare_ms - wanted
     weights = [int(isinstance(one, Wait) and one.open) for one in pieces]
     if not any(weights) and spread:
-        # After a wait no more silence; after every other sentence as much as after the next.
+        # Every sentence is followed by one silence: a wait, or what lies between it and the next.
         after = [*pieces[1:], ""]
-        weights = [int(isinstance(one, str) and isinstance(then, str)) for one, then in zip(pieces, after, strict=True)]
+        weights = [int(isinstance(one, Wait) or isinstance(then, str)) for one, then in zip(pieces, after, strict=True)]
     more = _shared(weights, left) if any(weights) else [0] * len(pieces)
     return [wait + one for wait, one in zip(waits, more, strict=True)]
 
