@@ -14,7 +14,7 @@ from math import ceil, floor
 from ortools.sat.python import cp_model
 
 from extendum.core.model.brief import Priority
-from extendum.core.model.dose import Breaths, Hold, Reps
+from extendum.core.model.dose import Breaths, Hold, Pulses, Reps
 from extendum.core.model.dose_values import actual, allowed, conventional
 from extendum.core.model.item import CountIs, DirectionOrder, Item, MoveItem, is_out, may_go
 from extendum.core.model.keeping import Matters
@@ -87,6 +87,11 @@ def one_pass_s(item: MoveItem, stage: int, value: int) -> int:
     dose = item.dose_at(stage)
     alternating = item.move.sidedness.alternates and isinstance(dose, Reps | Breaths)
     times = 2 if alternating and item.count_is is CountIs.PER_SIDE else 1
+    if isinstance(dose, Reps | Breaths | Pulses) and dose.stretches:
+        # So many cycles, in which one phase lasts the value; the last pulse lacks its last phase.
+        phases = [value * 1000 if name == dose.stretches else ms for name, ms in dose.named_phases]
+        lacks = phases[-1] if isinstance(dose, Pulses) and len(phases) > 1 else 0
+        return ceil(Fraction(times * dose.count.value * sum(phases) - lacks, 1000))
     return ceil(Fraction(times * value * dose.cycle_ms - dose.lacks_ms, 1000))
 
 

@@ -86,7 +86,8 @@ def _dose(rng: Random, entry: LibraryMove) -> Dose:
     if isinstance(dose, Hold) and rng.random() < 0.2:
         return Hold(Elastic(8, 25, 45), snap=True)
     if isinstance(dose, Hold) and rng.random() < 0.15:
-        return Pulses(Elastic(1, 3, 5))
+        stretch = {"stretches": rng.choice(("contract", "relax")), "stretch_s": Elastic(4, 6, 10)}
+        return Pulses(Elastic(1, 3, 5), **(stretch if rng.random() < 0.5 else {}))
     if isinstance(dose, Hold) and rng.random() < 0.15:
         return Timed(Elastic(10, 20, 40), rng.choice(list(Manner)))
     return dose.having(_elastic(rng, dose.quantity))

@@ -152,7 +152,7 @@ def room(page: Page) -> None:
 def session(page: Page) -> None:
     """The log of one class that was taught."""
     page.goto("/logbook/")
-    page.locator("tr:has-text('Wheel wrists') a[href^='/logbook/']").nth(1).click()
+    page.locator("tr:has-text('Hall class in two rounds') a[href^='/logbook/']").first.click()
     page.wait_for_selector(".compare")
 
 
@@ -234,6 +234,37 @@ def sides_and_ways(page: Page, out: Path) -> None:
     page.locator("#all").screenshot(path=out)
 
 
+def words_in_use(page: Page, out: Path) -> None:
+    """Words with the quiet of a talk and with scopes; the Stage with own pace, a note ahead, and key words."""
+    page.set_viewport_size({"width": 1280, "height": 800})
+    page.goto("/")
+    page.click("text=Hands after throwing")
+    page.wait_for_url("**/classes/**")
+    desk, pictures = page.url, []
+
+    def keep() -> None:
+        pictures.append(base64.b64encode(page.screenshot()).decode())
+
+    page.goto(desk + "words/")
+    for passage in ("i2", "i8"):
+        page.evaluate("(id) => document.getElementById(`passage-${id}`).scrollIntoView()", passage)
+        page.evaluate("scrollBy(0, -60)")
+        keep()
+    page.goto(desk + "stage/")
+    page.locator("#start:enabled").wait_for()
+    page.clock.install()
+    page.keyboard.press(" ")
+    for seconds, presses in ((107, ""), (85, ""), (6, "d")):  # circles; the note ahead of the next move; its key words
+        page.clock.run_for(seconds * 1000)
+        if presses:
+            page.keyboard.press(presses)
+            page.clock.run_for(5000)
+        keep()
+    shown = "".join(f'<img src="data:image/png;base64,{one}" style="width: 640px; display: block">' for one in pictures)
+    page.set_content(f'<div id="all" style="width: 1290px; display: flex; flex-wrap: wrap; gap: 10px">{shown}</div>')
+    page.locator("#all").screenshot(path=out)
+
+
 def main() -> int:
     """Take the pictures from a demo of its own."""
     OUT.mkdir(parents=True, exist_ok=True)
@@ -258,6 +289,7 @@ def take(base: str, out: Path = OUT, only: Collection[str] = ()) -> None:
         if not only:
             context = browser.new_context(base_url=base, bypass_csp=True)
             sides_and_ways(context.new_page(), WAYS.with_suffix(".png"))
+            words_in_use(context.new_page(), WAYS.with_name("words-in-use.png"))
             context.close()
         browser.close()
 

@@ -286,7 +286,15 @@ def move_items(draw, name, high=60):
 def talks(draw, name):
     kind = draw(
         st.sampled_from(
-            (*TalkKind, TalkKind.STATION, TalkKind.RECHECK, TalkKind.CHECK_IN, TalkKind.REST, TalkKind.PROPS)
+            (
+                *TalkKind,
+                TalkKind.WATER,
+                TalkKind.STATION,
+                TalkKind.RECHECK,
+                TalkKind.CHECK_IN,
+                TalkKind.REST,
+                TalkKind.PROPS,
+            )
         )
     )
     picks = (Prop("block"),) if kind is TalkKind.PROPS else ()

@@ -27,6 +27,7 @@ def tab_to(page, selector, most=80):
 def test_from_signing_in_to_the_logbook_without_a_mouse(page):
     page.context.clear_cookies()
     page.goto("/")
+    page.locator("input[name=username]:focus").wait_for()
     page.keyboard.type("ada")
     page.keyboard.press("Tab")
     page.keyboard.type("a long password")

@@ -384,7 +384,7 @@ def test_every_invariant_holds_and_each_feature_occurs_in_at_least_a_twentieth_o
     for number in range(4):
 
         @seed(number)
-        @settings(max_examples=110, database=None, derandomize=False, phases=[Phase.generate, Phase.shrink])
+        @settings(max_examples=85, database=None, derandomize=False, phases=[Phase.generate, Phase.shrink])
         @given(scripts())
         def hold(script):
             timeline = compile_script(script)

@@ -2,8 +2,8 @@
 
 A talk lasts as long as its seconds say. What its words do not take is silence: each wait has what it asks for, and what
 is left over goes to the waits until something happens, or else in equal parts after every sentence where they are
-spread out (a wait grows by its part), or stays at the end. Where there is too little silence every wait has its share of what there is. So a fit gives and takes
-silence, and never words.
+spread out (a wait grows by its part), or stays at the end. Where there is too little silence every wait has its share
+of what there is. So a fit gives and takes silence, and never words.
 """
 
 from __future__ import annotations
