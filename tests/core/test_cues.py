@@ -1,6 +1,8 @@
 """Where cues find their place, at the edges; at 200 words a minute a word takes 300 ms, and a sentence 300 more."""
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from extendum.core.model.body import Posture, Side
 from extendum.core.model.brief import Brief
@@ -9,11 +11,12 @@ from extendum.core.model.elastic import Elastic
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import CountIs, MoveItem, SetOrder
 from extendum.core.model.move import Move, Sidedness
+from extendum.core.model.phases import PhaseBreath, PhaseWords
 from extendum.core.model.prompts import Prompt, PromptKind
 from extendum.core.model.script import Script
 from extendum.core.model.section import Group, Role, Section
-from extendum.core.model.style import Countdown, CueStyle, SideNames
-from extendum.core.model.talk import Talk
+from extendum.core.model.style import Countdown, CueStyle, RepCount, SideNames
+from extendum.core.model.talk import Talk, TalkPace
 from extendum.core.model.timeline import Anchor, Mode
 from extendum.core.model.words import Words
 from extendum.core.timing.compile import compile_script
@@ -159,3 +162,49 @@ def test_directions_name_their_side_and_mirror_with_it():
     assert circles("to the {side}", "to the {other}", follow=False)[1:] == ["To the right.", "Now to the left."]
     with pytest.raises(RefusedError, match="directions"):
         Move("Circle", sidedness=Sidedness.EACH_DIRECTION, directions=("to the {side}", "back"))
+
+
+@given(st.integers(0, 40), st.booleans())
+def test_a_talk_of_any_length_says_all_its_words_and_only_its_silence_gives(spare, spread):
+    pace = TalkPace.SPREAD if spread else TalkPace.IN_A_ROW
+    told = "How are you? [until they answer] Good. [4 s] Then we begin. And breathe."
+    talk = Talk("t", Elastic(0, 6 + spare, 60), told, pace=pace)
+    timeline = compiled(talk)
+    said = [cue for cue in timeline.cues if cue.kind == "talk"]
+    waits = [cue.end_ms - cue.start_ms for cue in timeline.cues if cue.kind == "wait"]
+    words_ms = sum(cue.end_ms - cue.start_ms for cue in said)
+    silence = (6 + spare) * 1000 - words_ms
+    assert [cue.text for cue in said] == ["How are you?", "Good.", "Then we begin.", "And breathe."]
+    assert all(wait > 0 for wait in waits)
+    assert sum(waits) <= silence
+    if silence <= 9000:
+        assert sum(waits) == silence  # all that there is, in shares
+    else:
+        assert waits == [silence - 4000, 4000]
+
+
+COUNTS = [
+    (RepCount.UP, 0, ["One", "Two", "Three", "Four"], [0, 4000, 8000, 12_000]),
+    (RepCount.DOWN, 0, ["Four", "Three", "Two", "One"], [0, 4000, 8000, 12_000]),
+    (RepCount.UP, 2, ["One", "Two"], [0, 4000]),
+    (RepCount.NONE, 2, [], []),
+    (RepCount.INSIDE, 3, ["One", "Two", "One", "Two", "Two", "One", "Two"], [0, 1000, 2000, 3000, 5000, 6000, 7000]),
+]
+
+
+@pytest.mark.parametrize(("how", "calls", "texts", "begins"), COUNTS)
+def test_reps_are_counted_aloud_and_the_last_ones_called_in_place_of_their_counts(how, calls, texts, begins):
+    dose = Reps(Elastic(1, 4, 8), 2000, 0, 2000)
+    timeline = compiled(MoveItem("m", Move("Bend"), dose, count_reps=how, last_calls=calls), words_per_minute=300)
+    counted = [cue.text for cue in timeline.cues if cue.kind == "counted"]
+    assert (counted[: len(texts)], at(timeline, "counted")[: len(begins)]) == (texts, begins)
+    assert len(at(timeline, "last")) == calls
+
+
+def test_words_of_phases_are_said_in_the_first_reps_and_come_back_in_the_last():
+    says = (PhaseWords("out", "Reach."), PhaseWords("back", "", PhaseBreath.OUT))
+    dose = Reps(Elastic(1, 5, 8), 2000, 0, 2000, says=says, say_first=2)
+    timeline = compiled(MoveItem("m", Move("Bend"), dose, count_reps=RepCount.UP))
+    assert at(timeline, "phase-words") == [0, 2000, 4000, 6000, 16_000, 18_000]
+    assert [cue.text for cue in timeline.cues if cue.kind == "phase-words"][:2] == ["Reach.", "Breathe out."]
+    assert [cue.text for cue in timeline.cues if cue.kind == "counted"] == ["Three", "Four"]

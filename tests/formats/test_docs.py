@@ -40,7 +40,8 @@ def test_a_worked_example_lasts_as_long_as_worked_out_by_hand(name, seconds, pla
         "style": style,
         "brief": given.get("brief", {}),
     }
-    script = script_from({**document, "sections": [{"id": "s", "groups": [group]}]})
+    section = {"id": "s", "role": given.get("role", "main"), "groups": [group]}
+    script = script_from({**document, "sections": [section], "meanwhiles": given.get("meanwhiles", [])})
     assert compile_script(script).length_s == int(seconds)
 
 

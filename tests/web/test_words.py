@@ -49,6 +49,8 @@ def test_a_talk_is_put_in_a_row_and_a_prompt_into_one_round_from_words(asking, h
     assert (deeper.text, deeper.when, deeper.in_round) == ("Straighten it.", "one round", 2)
     _, script = post(asking, hands, edit="words", item="i6", phase_stage="1", phase_nth="1", phase="", view="words")
     assert [one.said for one in script.item("i6").dose.says] == ["Exhale, and *round* your back.", "Breathe in."]
+    answer, _ = post(asking, hands, edit="words", item="i6", phase_stage="1", phase_nth="7", phase="Up.", view="words")
+    assert answer.status_code == 422
 
 
 def test_a_part_that_is_another_place_keeps_what_its_form_does_not_have(asking, hands):

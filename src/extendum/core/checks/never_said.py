@@ -62,16 +62,16 @@ def prompt_never(subject: Subject) -> Iterator[Found]:
         idle = [p for n in stages for p in item.prompts_at(n) if _never(p, item, rounds[item.id])]
         if idle:
             yield Found(
-                f"“{idle[0].text}” at {item.name} is for {_NAMED[idle[0].when]}, which this class does not have.",
+                f"“{idle[0].text}” at {item.name} is for {_NAMED[idle[0].when]}.",
                 (item.id,),
                 mend=Mend("Say it as usual", each([item.id], partial(_as_usual, rounds=rounds[item.id]))),
             )
 
 
 _NAMED = {
-    Scope.SECOND_SIDE: "the second side",
-    Scope.ROUND: "one round",
-    Scope.LATER: "later rounds",
+    Scope.SECOND_SIDE: "the second side, and the move has no sides",
+    Scope.ROUND: "a round that never comes",
+    Scope.LATER: "later rounds, and its group has only one",
 }
 
 

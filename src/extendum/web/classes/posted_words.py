@@ -8,6 +8,7 @@ from typing import Any
 from extendum.core.edit import script_edits as edit
 from extendum.core.edit.way_edits import set_way_words
 from extendum.core.model.body import Base, Posture
+from extendum.core.model.dose import COUNTED
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import MoveItem
 from extendum.core.model.move import Prop
@@ -55,6 +56,9 @@ def _words(form: Form, script: Script) -> Edit:
                 changed = _spoken(changed, Place(place, stage), form[field])
     if "phase" in form:
         stage, nth = whole(form, "phase_stage"), whole(form, "phase_nth")
+        dose = changed.dose_at(stage) if 1 <= stage <= len(changed.doses) else None
+        if not isinstance(dose, COUNTED) or not 0 <= nth < len(dose.says):
+            raise RefusedError("phase", "words that a phase of this move has", f"number {nth + 1} of part {stage}")
         changed = _spoken(changed, Place("phase", stage, nth), form["phase"])
     return Edit(lambda s: edit.replace_items(s, {item.id: changed}), f"{item.name}: words", f"{item.id}.words")
 

@@ -24,6 +24,7 @@ def detailed(dose: Dose, form: Form) -> Dose:
         return replace(dose, snap="snap" in form)
     if isinstance(dose, Timed):
         least, most = (whole(form, n) if n in form else getattr(dose, n) for n in ("reps_least", "reps_most"))
+        least = 1 if most > 0 and least == 0 else least  # up to so many
         return replace(
             dose, manner=choice(Manner, form, "manner", dose.manner), reps_least=least, reps_most=max(least, most)
         )
