@@ -235,7 +235,7 @@ def rep_total(item: MoveItem, stage: int, value: int) -> int:
 
 def both_sides(item: MoveItem, stage: int) -> bool:
     """Whether the count of a stage is of each side, so that there are twice as many."""
-    return item.count_is is CountIs.PER_SIDE and item.counts_sides(stage)
+    return item.move.sidedness.alternates and item.count_is is CountIs.PER_SIDE and item.counts_sides(stage)
 
 
 Item = MoveItem | Talk | Quiet

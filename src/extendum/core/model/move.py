@@ -37,7 +37,7 @@ class Sidedness(StrEnum):
     @property
     def alternates(self) -> bool:
         """Whether the side changes with every rep inside a pass."""
-        return self in (Sidedness.ALTERNATING, Sidedness.CROSSED_ALTERNATING)
+        return self is Sidedness.ALTERNATING or self is Sidedness.CROSSED_ALTERNATING
 
 
 class Effect(StrEnum):

@@ -8,7 +8,7 @@ from functools import lru_cache
 from extendum.core.model.body import Side
 from extendum.core.model.dose import Timed
 from extendum.core.model.item import MoveItem
-from extendum.core.model.placeholders import fill, mentions, placeholders
+from extendum.core.model.placeholders import fill, placeholders
 from extendum.core.model.script import Script
 from extendum.core.model.spoken import spoken_texts
 from extendum.core.model.style import CueStyle, spoken_side
@@ -106,9 +106,9 @@ def whole_minutes(length_s: int) -> int:
 def says_minutes(script: Script) -> bool:
     """Whether any words of the class speak of its minutes."""
     for item in script.items():
-        if any(mentions(text, {"minutes"}) for _, text in spoken_texts(item)):
+        if any("{minutes}" in text for _, text in spoken_texts(item)):
             return True
-    return any(mentions(under.words, {"minutes"}) for under in script.meanwhiles)
+    return any("{minutes}" in under.words for under in script.meanwhiles)
 
 
 def side_facts(this: Pass, style: CueStyle, facts: Facts) -> dict[str, str]:

@@ -6,6 +6,7 @@ from collections.abc import Iterator, Sequence
 
 from extendum.core.model.body import Side
 from extendum.core.model.notes import Note, NoteWhen
+from extendum.core.model.talk import Quiet
 from extendum.core.model.timeline import Anchor, CueKind, CueRef, Mode, Segment, Unsaid
 from extendum.core.timing.cues import Placed, make_cue
 from extendum.core.timing.sequence import Arrival, Pass, Step
@@ -16,7 +17,7 @@ NOTE_MS = 1000
 
 def note_cues(step: Step, segments: Sequence[Segment]) -> Iterator[Placed]:
     """The notes of a step; those that find no moment in it are listed."""
-    for nth, note in enumerate(getattr(step.item, "notes", ())):
+    for nth, note in enumerate(() if isinstance(step.item, Quiet) else step.item.notes):
         if not is_meant(note, step):
             continue
         of = CueRef(step.item.id, 1, step.number, step.round, CueKind.NOTE, nth)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterable, Iterator
+from itertools import pairwise
 from typing import NamedTuple
 
 from extendum.core.model.body import Side
@@ -69,11 +70,15 @@ class Turns:
         """The prompts of a pass in one of its stages; to be asked once for each, in the order of the class."""
         found = []
         for index, prompt in enumerate(this.item.prompts_at(stage)):
-            if is_due(prompt, this):
+            if not is_due(prompt, this):
+                continue
+            text = prompt.text
+            if prompt.others:
                 key = (this.item.id, stage, index, this.side)
                 turn = self.said[key] + (this.side not in (this.lead, Side.BOTH))
                 self.said[key] += 1
-                found.append(Due(index, prompt, prompt.wordings[turn % len(prompt.wordings)]))
+                text = prompt.wordings[turn % len(prompt.wordings)]
+            found.append(Due(index, prompt, text))
         return found
 
 
@@ -97,7 +102,8 @@ def _best_start(room: Room, kind: PromptKind, lasting: int) -> int | None:
     """Caution and the easier option as soon as may be; others in the middle of the widest gap."""
     first, last = (room.start + (room.end - room.start) * p // 100 for p in _WINDOW[kind])
     best: tuple[int, int] | None = None
-    for free_from, free_to in room.gaps():
+    edges = [(room.start, room.start), *room.busy, (room.end, room.end)]
+    for (_, free_from), (free_to, _) in pairwise(edges):
         low = max(free_from + PROMPT_GAP_MS, first)
         high = min(free_to - PROMPT_GAP_MS - lasting, last)
         if low > high:

@@ -44,15 +44,15 @@ class RepWords:
         room: Room,
         this: Pass,
         dose: Reps | Breaths | Pulses,
-        total: int,
+        beats: tuple[Beat, ...],
         style: CueStyle,
         on_side: Callable[[Side], Facts] | None,
         facts: Facts,
     ) -> None:
-        """``on_side`` gives the facts of a side where the sides alternate; ``total`` is of both sides together."""
-        self.room, self.this, self.dose, self.total = room, this, dose, total
+        """``on_side`` gives the facts of a side where the sides alternate; ``beats`` are of both sides together."""
+        self.room, self.this, self.dose, self.total = room, this, dose, beats[-1].count
         self.style, self.on_side, self.facts = style, on_side, facts
-        self.beats = tuple(dose.beats(total))
+        self.beats = beats
         self.phases = [name for name, _ in dose.named_phases]
 
     def cues(self) -> Iterator[Placed]:
@@ -60,9 +60,11 @@ class RepWords:
         if isinstance(self.dose, Pulses):
             yield from self._pulses()
             return
-        yield from self._last_calls()
-        yield from self._phase_words()
-        if isinstance(self.dose, Breaths):
+        if self.style.last_calls:
+            yield from self._last_calls()
+        if self.dose.says:
+            yield from self._phase_words()
+        if isinstance(self.dose, Breaths) and self.style.say_breaths:
             yield from self._say_breaths()
         if self.on_side and self.this.item.words.each:
             yield from self._say_sides(self.this.item.words.each)

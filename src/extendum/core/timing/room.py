@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from itertools import pairwise
-
 from extendum.core.model.timeline import Anchor, Cue, CueKind, CueRef, Mode, Segment, Unsaid
 from extendum.core.timing.cues import CUE_GAP_MS, Placed, make_cue
 from extendum.core.timing.sequence import Pass
@@ -43,11 +41,6 @@ class Room:
             if a < start + lasting + gap and start < b + gap:
                 start = b + gap
         return start if start + lasting <= min(until, self.end) else None
-
-    def gaps(self) -> list[tuple[int, int]]:
-        """The stretches in which nothing is said, from its start to its end."""
-        edges = [(self.start, self.start), *self.busy, (self.end, self.end)]
-        return [(free_from, free_to) for (_, free_from), (free_to, _) in pairwise(edges)]
 
     def take(
         self,

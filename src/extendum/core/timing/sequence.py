@@ -203,10 +203,11 @@ def all_rounds(group: Group, order: Sequence[Step]) -> list[Step]:
             number = numbers[item.id] = numbers.get(item.id, 0) + 1
             last = index == len(order) or order[index].item is not item
             other = isinstance(step, Pass) and step.side is not sides.get(item.id, step.side)
-            if isinstance(step, Pass):
-                step = step._replace(opens_side=(item.id, step.side) not in opened)
-                opened.add((item.id, step.side))
-            steps.append(arrived(step, straight, round_, number, again=item.id in seen, other=other, last=last))
+            opens = (item.id, step.side) not in opened
+            opened.add((item.id, step.side))
+            steps.append(
+                arrived(step, straight, round_, number, again=item.id in seen, other=other, last=last, opens=opens)
+            )
             straight = None if last or not isinstance(step, Pass) else step
             sides[item.id] = step.side
             seen.add(item.id)
@@ -224,13 +225,21 @@ def sequence(script: Script) -> list[Step]:
 
 
 def arrived(
-    step: Step, straight: Pass | None, round_: int, number: int, *, again: bool, other: bool = False, last: bool = True
+    step: Step,
+    straight: Pass | None,
+    round_: int,
+    number: int,
+    *,
+    again: bool,
+    other: bool = False,
+    last: bool = True,
+    opens: bool = True,
 ) -> Step:
     """A step in its place: its round, its number, and how it is reached.
 
     ``straight`` is the pass directly before when it is of the same item, in the same round; ``again`` says that
     the item was done before in the class, ``other`` that it was on its other side last in this round, ``last`` that it
-    does not go straight on.
+    does not go straight on, ``opens`` that it is the first on its side in its round.
     """
     if isinstance(step, Still):
         return step._replace(round=round_, number=number)
@@ -240,7 +249,7 @@ def arrived(
         arrival = change_between(straight, step)
     elif other:
         arrival = Arrival.OTHER
-    return step._replace(number=number, round=round_, arrival=arrival, after_rest=rested, last=last)
+    return step._replace(number=number, round=round_, arrival=arrival, after_rest=rested, last=last, opens_side=opens)
 
 
 def passes_of(item: MoveItem, steps: list[Step]) -> list[Pass]:

@@ -49,9 +49,10 @@ class Work:
         ends = half != 0
         if isinstance(self.dose, Hold | Timed) and ends:
             yield from self._countdown()
+        beats: tuple[Beat, ...] = ()
         if isinstance(self.dose, Pulses | Reps | Breaths):
-            on_side = self._on if self.alternates else None
-            yield from RepWords(self.room, self.this, self.dose, self.total, self.style, on_side, self.facts).cues()
+            beats, on_side = tuple(self.dose.beats(self.total)), self._on if self.alternates else None
+            yield from RepWords(self.room, self.this, self.dose, beats, self.style, on_side, self.facts).cues()
         if calls_next and ends:
             yield self._next()
         if half == 1:
@@ -63,7 +64,7 @@ class Work:
         if isinstance(self.dose, Hold):
             yield from self._keep_breathing()
         if isinstance(self.dose, Reps | Breaths):
-            yield from self._beats(tuple(self.dose.beats(self.total)))
+            yield from self._beats(beats)
 
     def _on(self, side: Side) -> Facts:
         """The facts while a side is worked inside a pass that alternates."""
