@@ -151,7 +151,9 @@ function linesOf(box, text, size) {
 }
 // ``least``: the capitals' height as a share of the screen's; a text too long even so is cut by its box.
 function fitted(id, least, roomy) {
-  const box = boxOf(id), floor = (window.innerHeight * least) / CAPITALS;
+  // On an upright screen it is the width that is short.
+  const { innerWidth, innerHeight } = window, high = innerHeight > innerWidth ? innerWidth * 0.55 : innerHeight;
+  const box = boxOf(id), floor = (high * least) / CAPITALS;
   let { size } = box;
   while (size > floor && !roomy(box, size)) size = Math.max(floor, size - 2);
   const style = size === box.size ? "" : `${size}px`;
