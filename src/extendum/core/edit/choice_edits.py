@@ -1,4 +1,4 @@
-"""Edits of what may be done instead: another move in the place of an item, another route in the place of a group."""
+"""Edits of what may be done instead: another move for an item, another route through a group."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ FIRST_ROUTE = "the first route"
 
 
 def add_instead(script: Script, item_id: str, entry: LibraryMove) -> Script:
-    """Keep another move ready in the place of an item, with the dose and the words that it is taken up with."""
+    """Keep another move ready for an item, with its usual dose and words."""
     made = take_up(entry, item_id, script.style)
     item = move_item(script, item_id)
     ready = (*item.instead, Instead(made.move, made.dose, made.words, made.then))
@@ -28,7 +28,7 @@ def add_instead(script: Script, item_id: str, entry: LibraryMove) -> Script:
 
 
 def choose_instead(script: Script, item_id: str, nth: int) -> Script:
-    """Do another move in the place of an item, which is kept in turn; both keep their doses and words."""
+    """Do another move instead of the present one, which stays ready; both keep their doses and words."""
     item = move_item(script, item_id)
     return replace_items(script, {item_id: item.doing(_within(nth, len(item.instead)))})
 

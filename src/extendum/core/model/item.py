@@ -49,13 +49,13 @@ class Stage(Checked):
             refuse_waits(name, getattr(self, name))
 
 
-#: How many other moves may be kept ready in the place of one.
+#: How many other moves may be kept ready for an item.
 MOST_INSTEAD = 6
 
 
 @dataclass(frozen=True, slots=True)
 class Instead(Checked):
-    """Another move that may be done in the place of an item, with its own dose and words: on the chair instead."""
+    """Another move that may be done instead, with its own dose and words: on the chair instead."""
 
     move: Move
     dose: Dose
@@ -153,7 +153,7 @@ class MoveItem(Leavable, Checked):
         return self.move.name
 
     def doing(self, nth: int) -> MoveItem:
-        """The item with another of its moves, counted from 0; what it was is kept in the place of that one."""
+        """The item with another of its moves, counted from 0; its present move stays ready instead."""
         now, left = self.instead[nth], Instead(self.move, self.dose, self.words, self.then)
         instead = tuple(left if n == nth else one for n, one in enumerate(self.instead))
         return replace(self, move=now.move, dose=now.dose, words=now.words, then=now.then, taken="", instead=instead)

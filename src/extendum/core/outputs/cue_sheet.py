@@ -118,7 +118,7 @@ _COUNTS = (CueKind.COUNT, CueKind.COUNTED)
 
 
 def counted(spoken: Sequence[Cue], *, every: bool = False) -> Iterator[Cue]:
-    """Cues with counts that are close to one another as one: numbers of a second each cannot be read one by one.
+    """Cues with counts that are close to one another as one: nobody can read a number every second.
 
     On a page (``every``) all counts that follow on one another are one, however far apart they are.
     """

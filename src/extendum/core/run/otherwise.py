@@ -10,7 +10,7 @@ from extendum.core.run.state import Run
 
 
 class Otherwise(NamedTuple):
-    """Names of moves that were done in an easier way, in a deeper one, and of those done in the place of others."""
+    """Names of moves that were done in an easier way, in a deeper one, and of those done instead of others."""
 
     easier: tuple[str, ...] = ()
     deeper: tuple[str, ...] = ()

@@ -71,7 +71,7 @@ def _parts(segment: Segment, cues: list[Cue]) -> Iterator[tuple[Segment, list[Cu
 
 
 def _soon(note: Cue) -> Cue:
-    """A note as it is told in a rehearsal: as its part begins, which is cut short."""
+    """A note in a rehearsal comes as its part begins, since the part is cut short."""
     return note._replace(anchor=Anchor.START, offset_ms=0)
 
 

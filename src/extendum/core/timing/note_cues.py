@@ -1,4 +1,4 @@
-"""The teacher's own notes at their moments: private cues, which are told ahead on her screens and never spoken."""
+"""The teacher's own notes at their moments: private cues, which her screens show ahead of time and nobody speaks."""
 
 from __future__ import annotations
 

@@ -51,7 +51,7 @@ def _newer(form: Form, script: Script, own: Own) -> Edit:
 
 
 def _instead(form: Form, script: Script, own: Own) -> Edit:
-    """Another move that is kept ready in the place of an item, by its key or its name."""
+    """Another move to keep ready for an item, by its key or its name."""
     item, typed = script.item(form["item"]), form.get("move", "").strip()
     named = next((one for one in own.library.moves.values() if one.move.name.casefold() == typed.casefold()), None)
     entry = named or own.library.get(typed)

@@ -142,7 +142,7 @@ def _dose(script: Script, item: MoveItem, dose: Dose) -> dict[str, Any] | None:
 
 
 def _other(one: Instead) -> dict[str, str]:
-    """Another move in the place of an item: its name, and what is said to get into it."""
+    """Another move to do instead: its name, and what is said to get into it."""
     words = one.words.short or f"{one.words.moving} {one.words.there}"
     return {"name": one.name, "words": without_marks(words).strip()}
 
