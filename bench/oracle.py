@@ -22,8 +22,9 @@ from extendum.core.model.placeholders import fill, mentions
 from extendum.core.model.script import Script
 from extendum.core.model.talk import Talk
 from extendum.core.timing.durations import work_seconds
-from extendum.core.timing.facts import needs, pass_facts
+from extendum.core.timing.facts import pass_facts
 from extendum.core.timing.layout import start_situation
+from extendum.core.timing.needs import needs_of
 from extendum.core.timing.parts import pass_parts
 from extendum.core.timing.sequence import Arrival, Pass, Step, steps_of
 from extendum.core.timing.speech import sentences, speaking_ms
@@ -102,7 +103,13 @@ def words_need_s(script: Script, item: Item) -> int:
     moves = [one for one in script.items() if isinstance(one, MoveItem) and not is_out(one)]
     group = next(g for s in script.sections for g in s.groups if item in g.items)
     count = "21" if len(moves) > 20 else "1"
-    facts = {"minutes": "21", "moves": count, "moves_left": count, "rounds": str(group.rounds), "needs": needs(moves)}
+    facts = {
+        "minutes": "21",
+        "moves": count,
+        "moves_left": count,
+        "rounds": str(group.rounds),
+        "needs": needs_of(moves).told,
+    }
     facts |= {"side": "left", "other": "right"}
     said = [fill(item.words, {**facts, "next": name}) for name in ("the close", *(move.name for move in moves))]
     rate = script.style.words_per_minute

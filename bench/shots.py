@@ -142,7 +142,7 @@ def room(page: Page) -> None:
     teacher.goto(page.url + "stage/")
     teacher.locator("#start:enabled").wait_for()
     teacher.keyboard.press(" ")
-    while teacher.inner_text("#name") != "Forearm stretch":
+    while teacher.inner_text("#name") != "Wrist flexor stretch":
         teacher.keyboard.press("n")
     teacher.keyboard.press("Enter")
     page.goto(str(address))
@@ -224,7 +224,7 @@ def sides_and_ways(page: Page, out: Path) -> None:
     page.click("form button.main")
     page.wait_for_url("**/classes/*/")
     desk, panels = page.url, []
-    for name in ("Half-kneeling hip stretch", "Breath into one side", "Strap stretch, one leg"):
+    for name in ("Half-kneeling hip flexor stretch", "Breath into one side", "Strap stretch, one leg"):
         page.goto(desk)
         page.locator(".row", has_text=name).locator(".name").click()
         page.locator(f'#item-name[value="{name}"]').wait_for()

@@ -109,6 +109,7 @@ def _parser() -> tuple[argparse.ArgumentParser, Mapping[str, argparse.ArgumentPa
     moves.add_argument("words", nargs="*", metavar="WORD", help="of a name, an area, a posture or a prop")
     moves.add_argument("--json", action="store_true", help="print one JSON object with all fields")
     moves.add_argument("--areas", action="store_true", help="count them by area, posture and kind")
+    moves.add_argument("--conditions", action="store_true", help="what each condition asks of each move")
     moves.set_defaults(run=moves_command)
     _add_serve(commands.add_parser("serve", help="start the application", description="Start the application."))
     return parser, commands.choices

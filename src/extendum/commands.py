@@ -19,6 +19,7 @@ from extendum.core.fit.remedy import remedies
 from extendum.core.fit.versions import Version, versions
 from extendum.core.heard.hear import hear
 from extendum.core.heard.report import heard_report
+from extendum.core.model.audience import Condition
 from extendum.core.model.body import Base, Region
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.library import LibraryMove
@@ -190,6 +191,9 @@ def moves_command(chosen: argparse.Namespace) -> int:
     if chosen.areas:
         _print_table(area_rows(found), ("area", *Base))
         return OK
+    if chosen.conditions:
+        _print_table(condition_rows(found), ("move", *_SHORT.values()))
+        return OK
     rows = [
         (one.move.key, one.move.name, one.move.posture.value, one.move.kind.value, ", ".join(one.move.main_regions))
         for one in found
@@ -208,6 +212,39 @@ def area_rows(library: Sequence[LibraryMove]) -> list[tuple[str, ...]]:
             counts = Counter(move.kind.value for move in own if Base.of(move.posture) is base)
             cells.append(", ".join(f"{counts[kind]} {kind}" for kind in Kind if counts[kind]) or "-")
         rows.append((region.value, *cells))
+    return rows
+
+
+#: What the columns of conditions are called, so that all of them fit on a page.
+_SHORT = {
+    Condition.BALANCE: "balance",
+    Condition.BLOOD_PRESSURE: "pressure",
+    Condition.BLOOD_THINNERS: "fragile",
+    Condition.BREATH: "breath",
+    Condition.DIZZINESS: "dizzy",
+    Condition.GLAUCOMA: "glaucoma",
+    Condition.HIP_REPLACEMENT: "new hip",
+    Condition.HYPERMOBILITY: "hypermob.",
+    Condition.JAW: "jaw",
+    Condition.DISLOCATION: "dislocated",
+    Condition.KNEES: "knees",
+    Condition.LOW_BACK: "low back",
+    Condition.NECK: "neck",
+    Condition.NERVES: "nerves",
+    Condition.OSTEOPOROSIS: "osteop.",
+    Condition.PREGNANCY: "pregnant",
+    Condition.SHOULDERS: "shoulders",
+    Condition.WRISTS: "wrists",
+}
+
+
+def condition_rows(library: Sequence[LibraryMove]) -> list[tuple[str, ...]]:
+    """Each move with each condition: left out, adapted, or ``-`` for no usual objection; ``?``: not considered."""
+    rows = []
+    for entry in library:
+        advice = {one.condition: "out" if one.leave_out else "adapt" for one in entry.move.cautions}
+        advice |= dict.fromkeys(entry.no_objection, "-")
+        rows.append((entry.move.key, *(advice.get(one.value, "?") for one in _SHORT)))
     return rows
 
 

@@ -130,7 +130,7 @@ VIEWS = {
     "read in, list": (
         "/read-in/",
         lambda p: (
-            p.fill("textarea", "Main\nCalf lean, 30 s each side\nFlying, 9999 s"),
+            p.fill("textarea", "Main\nWall calf stretch, 30 s each side\nFlying, 9999 s"),
             p.click("text=Look at it"),
             p.wait_for_selector(".read-table"),
         ),

@@ -36,8 +36,8 @@ def test_a_floor_move_in_a_chair_class_is_found_swapped_and_nothing_is_left_to_f
     page.keyboard.press("Control+Enter")
     expect(page.locator("#desk")).to_be_visible()
     for words, name in (
-        ("slow breaths seated", "Slow breaths, seated"),
-        ("shoulder lift", "Shoulder lift and drop"),
+        ("slow breaths seated", "Seated slow breathing"),
+        ("shoulder lift", "Shoulder shrugs"),
         ("seated hamstring", "Seated hamstring stretch"),
     ):
         add(page, words, name)

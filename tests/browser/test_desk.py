@@ -18,7 +18,7 @@ def test_keys_choose_change_move_lock_remove_and_undo(desk):
     for _ in range(6):
         page.keyboard.press("ArrowDown")
         settled(page)
-    expect(page.locator("#item-name")).to_have_value("Calf lean")
+    expect(page.locator("#item-name")).to_have_value("Wall calf stretch")
     for _ in range(3):
         page.keyboard.press("ArrowRight")  # three at once: each waits for the one before
     page.locator("#row-i6", has_text="50 s each side").wait_for()
@@ -27,7 +27,7 @@ def test_keys_choose_change_move_lock_remove_and_undo(desk):
     page.keyboard.press("l")
     page.locator("#lock[aria-pressed=true]").wait_for()
     page.keyboard.press("Alt+ArrowDown")
-    expect(page.locator(".row .name").nth(6)).to_have_text("Calf lean")
+    expect(page.locator(".row .name").nth(6)).to_have_text("Wall calf stretch")
     page.keyboard.press("Delete")
     expect(page.locator(".row")).to_have_count(15)
     page.keyboard.press("Escape")
@@ -46,14 +46,14 @@ def test_the_sheet_chooses_the_item_and_tells_why(desk):
     page.hover("[id='seg-i6.2.1.switch'] .hit")
     assert page.inner_text("#why").endswith("changing sides 4.4 s, words 2.5 s")
     page.click("[id='seg-i8.1.1.hold'] .hit")
-    expect(page.locator("#item-name")).to_have_value("Standing hip stretch")
+    expect(page.locator("#item-name")).to_have_value("Standing hip flexor stretch")
     assert page.locator("#row-i8[data-chosen]").count() == 1
     page.focus("[id='seg-i1.1.1.talk']")
     page.keyboard.press("ArrowRight")
     page.keyboard.press("ArrowRight")
-    assert "Slow breaths, standing, breaths" in page.inner_text("#why")
+    assert "Standing slow breathing, breaths" in page.inner_text("#why")
     page.keyboard.press("Enter")
-    expect(page.locator("#item-name")).to_have_value("Slow breaths, standing")
+    expect(page.locator("#item-name")).to_have_value("Standing slow breathing")
     page.click("#row-i6 .name")
     expect(page.locator(".seg.chosen").nth(5)).to_be_attached()
 
@@ -88,7 +88,7 @@ def test_enter_pressed_before_the_answer_adds_what_was_typed(desk):
     expect(page.locator("#found [data-move]").first).to_be_visible()  # what is found for nothing typed
     page.keyboard.type("chest")
     page.keyboard.press("Enter")
-    expect(page.locator("#item-name")).to_have_value("Chest opener")
+    expect(page.locator("#item-name")).to_have_value("Clasped-hands chest opener")
     expect(page.locator(".row")).to_have_count(17)
 
 
@@ -107,7 +107,7 @@ def test_out_of_reach_says_so_and_offers_the_nearest(desk):
 def test_reordering_by_drag(desk):
     page = desk
     page.drag_and_drop("#row-i7", "#row-i6", target_position={"x": 80, "y": 4})
-    expect(page.locator(".row .name").nth(5)).to_have_text("Bent-knee calf lean")
+    expect(page.locator(".row .name").nth(5)).to_have_text("Bent-knee calf stretch")
 
 
 def test_wrong_words_are_refused_and_stay_in_their_field(desk):
@@ -133,7 +133,7 @@ def test_two_windows_the_older_is_told_and_loses_nothing(desk, digging):
     page.fill("#item-name", "Wall lean")
     page.press("#item-name", "Tab")
     page.locator("#notice", has_text="changed meanwhile").wait_for()
-    assert "Bent-knee calf lean: 25 s each side" in page.inner_text("#notice")
+    assert "Bent-knee calf stretch: 25 s each side" in page.inner_text("#notice")
     assert page.input_value("#item-name") == "Wall lean"
     page.click("text=Make my change on the newer version")
     page.locator("#row-i6", has_text="Wall lean").wait_for()

@@ -49,8 +49,8 @@ def test_moves_are_added_by_keys_that_came_before_the_page_was_ready(page, owner
         page.keyboard.press("a")
         page.keyboard.type("calf lean")
         page.keyboard.press("Enter")
-    expect(page.locator("#item-name")).to_have_value("Calf lean")
-    expect(page.locator(".row .name")).to_have_text(["Calf lean", "Closing quiet"])
+    expect(page.locator("#item-name")).to_have_value("Wall calf stretch")
+    expect(page.locator(".row .name")).to_have_text(["Wall calf stretch", "Closing quiet"])
 
 
 def test_each_key_name_and_click_before_the_page_is_ready_counts_once(page, digging):

@@ -50,7 +50,7 @@ def picture(page):
 def test_the_second_side_shows_the_mirrored_figure(page, digging):
     start(page, digging.pk)
     pass_time(page, 210)  # in the hold on the left of the calf lean
-    expect(page.locator("#name")).to_have_text("Calf lean")
+    expect(page.locator("#name")).to_have_text("Wall calf stretch")
     expect(page.locator("#side")).to_contain_text("left")
     expect(page.locator("#figure .live")).to_have_attribute("data-sign", "L")
     expect(page.locator("#next-figure .live")).to_have_attribute("data-sign", "R")
@@ -64,14 +64,15 @@ def test_the_second_side_shows_the_mirrored_figure(page, digging):
     assert letter_is_left(page) != left
     expect(page.locator("#figure .live")).to_have_attribute(
         "aria-label",
-        "Calf lean: lunge, standing, picture from the side, with wall, the stretch is marked at calf, right side",
+        "Wall calf stretch: lunge, standing, picture from the side, with wall, "
+        "the stretch is marked at calf, right side",
     )
 
 
 def test_reps_move_the_figure_with_the_beat_and_stand_still_where_less_motion_is_asked_for(page, digging):
     start(page, digging.pk)
     pass_time(page, 70)
-    expect(page.locator("#name")).to_have_text("Shoulder circles")
+    expect(page.locator("#name")).to_have_text("Shoulder rolls")
     canvas(page).wait_for()
     seen = set()
     for _ in range(6):

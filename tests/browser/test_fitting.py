@@ -26,7 +26,11 @@ def test_the_peg_shows_what_would_change_before_it_fits_and_undo_takes_it_back(d
     page.mouse.up()
     expect(page.locator("#length")).to_have_text("9:00")
     expect(page.locator("#ghost, #preview:not([hidden])")).to_have_count(0)
-    assert page.locator(".row.is-out .name").all_inner_texts() == out == ["Bent-knee calf lean", "Soft forward hang"]
+    assert (
+        page.locator(".row.is-out .name").all_inner_texts()
+        == out
+        == ["Bent-knee calf stretch", "Standing forward fold"]
+    )
     settled(page)
     page.evaluate("document.activeElement.blur()")
     page.keyboard.press("u")
@@ -76,9 +80,9 @@ def test_marks_by_key_and_an_order_with_a_pin(desk):
     page.keyboard.press("s")
     page.locator("#order[open] h2", has_text="Order of Legs").wait_for()
     page.select_option("#pin-i9", "first")
-    expect(page.locator("#order")).to_contain_text("does not keep: Standing thigh stretch first")
+    expect(page.locator("#order")).to_contain_text("does not keep: Standing quad stretch first")
     page.locator("#order section", has_text="Feet to head").locator("button").click()
-    expect(page.locator(".row .name").nth(5)).to_have_text("Standing thigh stretch")
+    expect(page.locator(".row .name").nth(5)).to_have_text("Standing quad stretch")
     expect(page.locator("#order[open]")).to_have_count(0)
 
 
@@ -101,4 +105,4 @@ def test_a_version_and_a_warm_up_are_kept_as_classes(desk, digging):
     assert [length_of(script) for script in kept] == [720, 300, 240]
     assert "Left out: " in kept[1].brief.notes
     assert 4 <= len(kept[2].moves()) <= 6
-    assert any(item.name == "Chest opener" for item in kept[2].moves())
+    assert any(item.name == "Clasped-hands chest opener" for item in kept[2].moves())

@@ -46,9 +46,9 @@ def test_from_signing_in_to_the_logbook_without_a_mouse(page):
     page.wait_for_selector("#order-list")
     page.keyboard.press("a")
     for typed, name in {
-        "shoulder circ": "Shoulder circles",
-        "calf lean": "Calf lean",
-        "chest op": "Chest opener",
+        "shoulder circ": "Shoulder rolls",
+        "calf lean": "Wall calf stretch",
+        "chest op": "Clasped-hands chest opener",
     }.items():
         add(page, typed, name)
     page.keyboard.press("Escape")

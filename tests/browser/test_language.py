@@ -76,35 +76,35 @@ def add_all(page, *moves):
 
 def test_a_chain_with_one_between_and_its_mirror(desk):
     page = desk
-    add_all(page, ("calf lean", "Calf lean"), ("side reach", "Standing side reach"), ("hip hinge", "Hip hinge"))
+    add_all(page, ("calf lean", "Wall calf stretch"), ("side reach", "Standing side bend"), ("hip hinge", "Hip hinge"))
     group_of(page, 0)
     check(page, "#plan-whole-chain")
     choose(page, "#row-i4 .name", "Hip hinge")
     check(page, "#between")
     assert work(page) == [
-        ("Calf lean", "left", "hold", 30),
-        ("Standing side reach", "left", "hold", 20),
+        ("Wall calf stretch", "left", "hold", 30),
+        ("Standing side bend", "left", "hold", 20),
         ("Hip hinge", None, "reps", 40),
-        ("Calf lean", "right", "hold", 30),
-        ("Standing side reach", "right", "hold", 20),
+        ("Wall calf stretch", "right", "hold", 30),
+        ("Standing side bend", "right", "hold", 20),
     ]
 
 
 def test_a_circuit_of_two_rounds_with_a_shorter_second(desk):
     page = desk
-    add_all(page, ("chest", "Chest opener"), ("hip hinge", "Hip hinge"))
+    add_all(page, ("chest", "Clasped-hands chest opener"), ("hip hinge", "Hip hinge"))
     group_of(page, 0)
     put(page, "#rounds", "2")
     put(page, "#taper", "60")
-    names = [("Chest opener", None, "hold", 25), ("Hip hinge", None, "reps", 40)]
-    shorter = [("Chest opener", None, "hold", 15), ("Hip hinge", None, "reps", 25)]
+    names = [("Clasped-hands chest opener", None, "hold", 25), ("Hip hinge", None, "reps", 40)]
+    shorter = [("Clasped-hands chest opener", None, "hold", 15), ("Hip hinge", None, "reps", 25)]
     assert work(page) == names + shorter
     assert "2 rounds at 60 %" in page.inner_text("#order-list")
 
 
 def test_what_is_typed_while_an_answer_is_on_its_way_is_not_overwritten(desk):
     page = desk
-    add_all(page, ("chest", "Chest opener"))
+    add_all(page, ("chest", "Clasped-hands chest opener"))
     group_of(page, 0)
     page.fill("#rounds", "3")
     page.fill("#taper", "50")
@@ -113,7 +113,7 @@ def test_what_is_typed_while_an_answer_is_on_its_way_is_not_overwritten(desk):
     settled(page)
     assert [page.input_value(one) for one in ("#rounds", "#taper", "#reset")] == ["3", "50", "4"]
     expect(page.locator("#order-list")).to_contain_text("3 rounds at 50 %")
-    choose(page, "#row-i2 .name", "Chest opener")
+    choose(page, "#row-i2 .name", "Clasped-hands chest opener")
     page.fill("#words-there", "Refused {so}.")
     page.press("#words-there", "Tab")
     expect(page.locator("#notice")).to_contain_text("placeholders are among")
@@ -124,25 +124,25 @@ def test_what_is_typed_while_an_answer_is_on_its_way_is_not_overwritten(desk):
 
 def test_breath_led_contralateral_and_two_stage_moves(desk):
     page = desk
-    add_all(page, ("upper back reach", "Upper back reach"), ("bridge", "Bridge"), ("cat", "Cat and cow"))
-    choose(page, "#row-i2 .name", "Upper back reach")
+    add_all(page, ("upper back reach", "Standing upper back stretch"), ("bridge", "Bridge"), ("cat", "Cat-cow"))
+    choose(page, "#row-i2 .name", "Standing upper back stretch")
     pick(page, "#kind-1", "breaths")
     put(page, "#wanted", "4")
     choose(page, "#row-i3 .name", "Bridge")
     page.click("#add-stage")
     page.wait_for_selector("#wanted-2")
     put(page, "#wanted-2", "12")
-    choose(page, "#row-i4 .name", "Cat and cow")
+    choose(page, "#row-i4 .name", "Cat-cow")
     pick(page, "#sides-kind", "crossed")
     assert work(page) == [
-        ("Upper back reach", None, "breaths", 40),
+        ("Standing upper back stretch", None, "breaths", 40),
         ("Bridge", None, "reps", 40),
         ("Bridge", None, "hold", 12),
-        ("Cat and cow", "left", "reps", 36),
-        ("Cat and cow", "right", "reps", 36),
+        ("Cat-cow", "left", "reps", 36),
+        ("Cat-cow", "right", "reps", 36),
     ]
     pick(page, "#sides-kind", "crossed, alternating")
-    assert work(page)[-1] == ("Cat and cow", None, "reps", 72)
+    assert work(page)[-1] == ("Cat-cow", None, "reps", 72)
 
 
 def test_the_speaking_rate_moves_set_ups_and_never_a_hold(page, digging):

@@ -52,13 +52,13 @@ def test_from_the_empty_shelf_to_a_fitted_class_taught_on_the_stage(page):
     page.evaluate("document.activeElement.blur()")
 
     moves = {
-        "shoulder": "Shoulder circles",
-        "calf lean": "Calf lean",
-        "side reach": "Standing side reach",
-        "standing hip": "Standing hip stretch",
-        "chest": "Chest opener",
-        "upper back reach": "Upper back reach",
-        "standing thigh": "Standing thigh stretch",
+        "shoulder": "Shoulder rolls",
+        "calf lean": "Wall calf stretch",
+        "side reach": "Standing side bend",
+        "standing hip": "Standing hip flexor stretch",
+        "chest": "Clasped-hands chest opener",
+        "upper back reach": "Standing upper back stretch",
+        "standing thigh": "Standing quad stretch",
     }
     page.keyboard.press("a")
     for typed, name in moves.items():
@@ -72,14 +72,14 @@ def test_from_the_empty_shelf_to_a_fitted_class_taught_on_the_stage(page):
 
     made = StretchClass.objects.select_related("head").get()
     script = store.script_of(made.head)
-    calf = next(item for item in script.moves() if item.name == "Calf lean")
+    calf = next(item for item in script.moves() if item.name == "Wall calf stretch")
     hold = calf.quantity.value
     starts = page.evaluate(
         """item => [...document.querySelectorAll(`.seg.k-hold[role=button][data-item=${item}]`)]
               .map(seg => seg.dataset.about)""",
         calf.id,
     )
-    spans = [re.match(r"(\S+) to (\S+), Calf lean, (\w+), hold", about).groups() for about in starts]
+    spans = [re.match(r"(\S+) to (\S+), Wall calf stretch, (\w+), hold", about).groups() for about in starts]
     spans = [(parse_clock(a), parse_clock(b), side) for a, b, side in spans]
     assert [(b - a, side) for a, b, side in spans] == [(hold, "left"), (hold, "right")]
 
@@ -95,7 +95,7 @@ def test_from_the_empty_shelf_to_a_fitted_class_taught_on_the_stage(page):
         for second, count in ((start, hold), (start + hold // 2, hold - hold // 2), (end - 3, 3), (end - 1, 1)):
             pass_time(page, second - at)
             at = second
-            assert page.inner_text("#name") == "Calf lean"
+            assert page.inner_text("#name") == "Wall calf stretch"
             assert page.locator("#side > span").inner_text() == side
             assert page.inner_text("#phase") == "hold"
             assert page.inner_text("#count") == str(count)
@@ -120,11 +120,11 @@ def test_stage_keys_pause_go_on_skip_back_and_leave(page, digging):
     page.clock.run_for(60_000)
     assert page.inner_text("#left") == left
     page.keyboard.press("n")
-    assert page.inner_text("#name") == "Slow breaths, standing"
+    assert page.inner_text("#name") == "Standing slow breathing"
     page.keyboard.press(" ")
     page.clock.run_for(3100)
     page.keyboard.press("b")
-    assert page.inner_text("#name") == "Slow breaths, standing"
+    assert page.inner_text("#name") == "Standing slow breathing"
     page.keyboard.press("b")
     assert page.inner_text("#name") == "Welcome"
     page.keyboard.press("m")
@@ -157,5 +157,5 @@ def test_the_stage_plays_on_without_the_server(page, digging):
     page.clock.run_for(1000)
     page.context.set_offline(True)
     page.clock.run_for(60_000)
-    assert page.inner_text("#name") == "Shoulder circles"
+    assert page.inner_text("#name") == "Shoulder rolls"
     page.context.set_offline(False)

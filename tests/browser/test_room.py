@@ -35,7 +35,13 @@ def test_the_room_follows_and_the_clicker_is_done(page, live_server, digging, ow
     expect(room.locator("#name")).to_have_text("Welcome")
     expect(clicker.locator("#name")).to_have_text("Welcome")
     # To the first hold: each skip is seen in the room.
-    for name in ("Slow breaths, standing", "Shoulder circles", "Easy standing turns", "Hip hinge", "Calf lean"):
+    for name in (
+        "Standing slow breathing",
+        "Shoulder rolls",
+        "Standing trunk rotations",
+        "Hip hinge",
+        "Wall calf stretch",
+    ):
         page.keyboard.press("n")
         expect(room.locator("#name")).to_have_text(name)
     expect(clicker.locator("#go-word")).to_have_text("They are in")

@@ -30,7 +30,7 @@ def test_at_twice_the_size_nothing_on_the_stage_lies_over_something_else(page, d
     page.keyboard.press(" ")
     page.clock.fast_forward(204_000)
     page.clock.run_for(100)
-    assert page.inner_text("#name") == "Calf lean"
+    assert page.inner_text("#name") == "Wall calf stretch"
     parts = ("#name", "#count", "#phase", "#stretch", "#words", ".stage-next", ".stage-keys")
     boxes = [(part, page.locator(part).bounding_box()) for part in parts]
     for (one, above), (other, below) in itertools.pairwise(boxes):

@@ -27,7 +27,7 @@ def test_a_recording_with_one_retake_has_captions_that_follow(page, digging):
     page.clock.run_for(2100)
     expect(page.locator("#counting")).to_be_hidden()
     pass_time(page, 200)
-    assert (page.inner_text("#name"), page.inner_text("#phase")) == ("Calf lean", "hold")
+    assert (page.inner_text("#name"), page.inner_text("#phase")) == ("Wall calf stretch", "hold")
     expect(page.locator("#prompter .now")).to_have_count(1)
     page.clock.run_for(50)  # a frame after the fonts are there
     mark, box = page.locator("#prompter .now").bounding_box(), page.locator("#prompter").bounding_box()
@@ -38,7 +38,7 @@ def test_a_recording_with_one_retake_has_captions_that_follow(page, digging):
     assert page.inner_text("#phase") == "get there"
     expect(page.locator("#late")).to_contain_text("in the file")
     pass_time(page, 800)
-    expect(page.locator("#learned")).to_contain_text("Taken again: Calf lean. 1 insert shot marked.")
+    expect(page.locator("#learned")).to_contain_text("Taken again: Wall calf stretch. 1 insert shot marked.")
     page.click("text=The take list")
     cookies = "; ".join(f"{one['name']}={one['value']}" for one in page.context.cookies())
     address = page.locator("a[href*='srt'][href*='cut']").evaluate("link => link.href")

@@ -261,10 +261,10 @@ POOR_BALANCE = 'brief.conditions = ["poor balance"]\n'
         ("one-leg-long", POOR_BALANCE + hold("thigh", "{n}"), 20, 21),
         ("one-leg-long", "style.one_leg_most_s = 25\n" + hold("thigh", "{n}"), 25, 26),
         ("again-long", AGAIN + said("calf", "moving", '"step " * {n}'), 13, 14),
-        ("words-push", said("thigh", "moving", '"step " * {n}'), 23, 24),
+        ("words-push", said("thigh", "moving", '"step " * {n}'), 26, 27),
         ("no-quiet", TALKED_THROUGH.replace("WORDS", "a " * 30) + hold("calf", "{n}"), 19, 20),
         ("no-quiet", TALKED_THROUGH.replace("WORDS", "{n}") + hold("calf", 20), "a " * 29, "a " * 30),
-        ("talk-fills", FULL_TALK, 1873, 1874),
+        ("talk-fills", FULL_TALK, 1879, 1880),
     ],
 )
 def test_a_check_begins_just_beyond_its_limit(code, operations, last, first):
@@ -289,7 +289,7 @@ def test_more_than_half_a_minute_off_the_slot_is_to_be_fixed(target, severity):
         ("no-usual-cautions", 'welcome.seconds = {"least": 1, "wanted": 1, "most": 26}\nwelcome.words = "{needs}"'),
         (
             "talk-overruns",
-            'g-arrive.rounds = 3\nwelcome.words = "{needs} {needs} We meet {moves} moves, first {next}."',
+            'g-arrive.rounds = 3\nwelcome.words = "{needs} {needs} {needs} {needs} {moves} moves, first {next}."',
         ),
         (
             "cadence-short",

@@ -34,7 +34,7 @@ def test_another_move_takes_the_place_of_an_item_and_gives_it_back_with_its_own_
     other = choose_instead(longer, "i2", 0)
     assert (other.item("i2").name, other.item("i2").instead[0].name) == (
         "Seated calf stretch with a strap",
-        "Calf lean",
+        "Wall calf stretch",
     )
     assert length_of(other) != length_of(longer)
     back = choose_instead(other, "i2", 0)
@@ -48,14 +48,14 @@ def test_another_move_takes_the_place_of_an_item_and_gives_it_back_with_its_own_
 def test_a_route_is_a_copy_that_can_be_taken_and_left_again(script):
     kept = add_route(script, "g1", "the standing route")
     group = kept.sections[0].groups[0]
-    assert [item.name for item in group.routes[0].items] == ["Calf lean", "Standing side reach"]
+    assert [item.name for item in group.routes[0].items] == ["Wall calf stretch", "Standing side bend"]
     changed, _ = add_move(kept, shipped_move("seated-twist"), "i3")
     assert len(changed.ids()) == len({*changed.ids()})
     taken = choose_route(changed, "g1", 0)
     group = taken.sections[0].groups[0]
     assert (group.route, [item.name for item in group.items]) == (
         "the standing route",
-        ["Calf lean", "Standing side reach"],
+        ["Wall calf stretch", "Standing side bend"],
     )
     assert [route.name for route in group.routes] == ["the first route"]
     back = choose_route(taken, "g1", 0)

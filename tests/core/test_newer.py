@@ -29,7 +29,7 @@ def test_every_part_that_differs_is_named_with_both_sides():
     item = take_up(ENTRY, "i1", CueStyle())
     found = {one.part: one for one in differences(item, changed(), OWN)}
     assert set(found) == {"name", "cautions", "dose", "release", "prompts"}
-    assert (found["name"].ours, found["name"].theirs) == ("Calf lean", "Wall lean")
+    assert (found["name"].ours, found["name"].theirs) == ("Wall calf stretch", "Wall lean")
     assert (found["dose"].ours, found["dose"].theirs) == ("30 s (15 to 45)", "20 s (10 to 30)")
     assert found["cautions"].theirs.endswith("gout: Sit.")
 

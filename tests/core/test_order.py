@@ -70,7 +70,7 @@ def test_fewest_changes_beats_the_present_order_and_says_by_how_much():
         assert changes_of(made, section.id) == one.after
     few = found[OrderBy.FEWEST_CHANGES]
     assert few.after.postures + few.after.props < few.before.postures + few.before.props
-    heights = ["Cat and cow", "Half-kneeling hip stretch", "Bridge"]
+    heights = ["Cat-cow", "Half-kneeling hip flexor stretch", "Bridge"]
     down, up = ([HALL.item(i).name for i in found[by].order] for by in (OrderBy.HEAD_TO_FEET, OrderBy.FEET_TO_HEAD))
     assert [down.index(one) for one in heights] == sorted(down.index(one) for one in heights)
     assert [up.index(one) for one in heights] == sorted((up.index(one) for one in heights), reverse=True)

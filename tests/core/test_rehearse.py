@@ -91,7 +91,7 @@ def test_ways_that_take_longer_are_set_and_then_take_what_they_took():
     timeline = compile_script(DIGGING)
     found = lessons(DIGGING, timeline, said_exactly(DIGGING, timeline, 165, way_more_s=5))
     assert {lesson.what for lesson in found} == {Taught.WAY, Taught.SWITCH}
-    assert "Getting to Calf lean took 13 s, the script says 8: use 13." in [lesson.words for lesson in found]
+    assert "Getting to Wall calf stretch took 13 s, the script says 8: use 13." in [lesson.words for lesson in found]
     learnt = learn(DIGGING, found)
     after = compile_script(learnt)
     ways = [s for s in timeline.segments if s.kind in (SegmentKind.TRANSITION, SegmentKind.SWITCH)]
@@ -102,11 +102,11 @@ def test_ways_that_take_longer_are_set_and_then_take_what_they_took():
 
 def test_a_talk_that_takes_longer_is_wanted_so_long_and_a_shorter_one_is_not_told():
     timeline = compile_script(DIGGING)
-    talk = next(s for s in timeline.segments if s.kind is SegmentKind.TALK)
-    (lesson,) = lessons(DIGGING, timeline, {talk.id: 26_400})
-    assert lesson.words == "Welcome took 27 s, the script says 20: use 27."
-    assert learn(DIGGING, [lesson]).item(talk.item).quantity.wanted == 27
-    assert lessons(DIGGING, timeline, {talk.id: 9000}) == []
+    talk = [s for s in timeline.segments if s.kind is SegmentKind.TALK][-1]
+    (lesson,) = lessons(DIGGING, timeline, {talk.id: 17_400})
+    assert lesson.words == f"Goodbye took 18 s, the script says {talk.seconds}: use 18."
+    assert learn(DIGGING, [lesson]).item(talk.item).quantity.wanted == 18
+    assert lessons(DIGGING, timeline, {talk.id: 5000}) == []
     with pytest.raises(RefusedError):
         learn(remove_item(DIGGING, talk.item), [lesson])
 

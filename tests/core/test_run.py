@@ -222,7 +222,7 @@ def test_each_first_side_of_a_demo_class_has_its_second():
     script = loads((DEMO / "after-digging.json").read_bytes())
     steps = steps_of(script, compile_script(script))
     assert sum(bool(step.partner) for step in steps) == 5
-    assert sum(step.unit_ms > 0 for step in steps) == 5
+    assert sum(step.unit_ms > 0 for step in steps) == 6
 
 
 def test_going_back_goes_to_the_pass_before_only_just_after_this_one_began():

@@ -24,7 +24,7 @@ from extendum.core.moves.objections import objections
 from extendum.core.outputs.cue_sheet import cue_sheet
 from extendum.core.timing.at_hand import as_taught, renamed
 from extendum.core.timing.compile import compile_script
-from extendum.core.timing.facts import needs
+from extendum.core.timing.needs import needs_of
 from extendum.formats.library import shipped_move
 
 
@@ -69,7 +69,7 @@ def test_words_that_send_nobody_anywhere_are_not(words):
 
 
 def singers(**words):
-    move = Move("Cat and cow", posture=Posture.CHAIR)
+    move = Move("Cat-cow", posture=Posture.CHAIR)
     script, item = add_move(
         new_script("Choir", 120), replace(shipped_move("seated-cat"), move=move, words=Words(**words))
     )
@@ -111,7 +111,7 @@ def strapped(*props, at_hand=()):
 
 def test_a_brief_that_has_only_a_towel_hears_of_a_towel_and_is_content():
     script = strapped(Prop("strap", "long"), at_hand=[AtHand("towel", counts_as="strap")])
-    assert needs(as_taught(script).moves()) == "You need: towel, long."
+    assert needs_of(as_taught(script).moves()).told == "You'll need a long towel."
     assert "Take the towel." in [cue.text for cue in compile_script(script).cues]
     assert objections(script.moves()[0].move, script.brief) == ()
 
@@ -125,7 +125,7 @@ def test_a_bicycle_that_counts_as_a_wall_is_not_picked_up():
 
 def test_what_a_move_takes_as_well_is_needed_or_used_where_it_is_there():
     prop = Prop("strap", or_else=("belt", "towel"))
-    assert needs(strapped(prop).moves()) == "You need: strap, or a belt or towel."
+    assert needs_of(strapped(prop).moves()).told == "You'll need a strap, a belt or a towel."
     assert [p.name for p in as_taught(strapped(prop, at_hand=[AtHand("belt")])).moves()[0].move.props] == ["belt"]
     (told,) = objections(strapped(prop).moves()[0].move, replace(strapped(prop).brief, props=(AtHand("mat"),)))
     assert told == "no strap, or a belt or towel at hand"
@@ -140,7 +140,7 @@ def test_what_nobody_needs_is_used_only_where_it_is_there():
 
 def test_a_prop_that_the_item_does_not_have_cannot_be_put_on():
     script, item = singers()
-    with pytest.raises(RefusedError, match="a prop of Cat and cow"):
+    with pytest.raises(RefusedError, match="a prop of Cat-cow"):
         set_rig(script, item, "strap", "round one foot", 8)
 
 
@@ -169,7 +169,7 @@ def test_what_comes_after_a_round_of_one_move_is_that_move_again():
     script, _ = add_move(new_script("Rounds", 120), shipped_move("heel-digs"))
     script = set_group(script, "g1", rounds=2)
     said = [cue.text for cue in compile_script(script).cues if cue.kind is CueKind.NEXT]
-    assert said == ["Next, Heel digs and arm curls."]
+    assert said == ["Next, Heel digs with arm curls."]
 
 
 def test_a_cue_sheet_names_what_stands_in():

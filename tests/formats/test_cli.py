@@ -108,7 +108,7 @@ def test_moves_lists_the_library_with_all_fields_or_those_that_are_asked_for(cap
     assert "seated-calf-strap" in {plain["move"]["key"] for plain in found}
     code, out, _ = run(capsys, "moves", "calf", "lean")
     assert code == 0
-    assert out.splitlines()[1].split() == ["calf-lean", "Calf", "lean", "lunge", "static", "calf"]
+    assert out.splitlines()[1].split() == ["calf-lean", "Wall", "calf", "stretch", "lunge", "static", "calf"]
     assert run(capsys, "moves", "zzzz") == (1, "", "No move is called, or is for, 'zzzz'.\n")
 
 

@@ -79,9 +79,11 @@ def test_the_table_of_the_demo_classes_at_all_lengths_is_the_current_one(path):
             assert f"| {script.title} | {told} | {length} | {cost or 'out of reach'} | {what} |\n" in page
 
 
-def test_the_table_of_the_library_is_the_present_one(capsys):
-    main(["moves", "--areas"])
-    assert f"```\n{capsys.readouterr().out}```" in (ROOT / "docs" / "library.md").read_text()
+def test_the_tables_of_the_library_are_the_present_ones(capsys):
+    page = (ROOT / "docs" / "library.md").read_text()
+    for table in ("--areas", "--conditions"):
+        main(["moves", table])
+        assert f"```\n{capsys.readouterr().out}```" in page
 
 
 def test_the_picture_of_the_architecture_names_every_package():

@@ -6,24 +6,53 @@ from dataclasses import replace
 import pytest
 
 from extendum.core.edit.script_edits import add_moves, new_script
+from extendum.core.edit.take_up import take_up
 from extendum.core.model.audience import PROFILES, Condition, WhatNext
 from extendum.core.model.body import Posture, Region
 from extendum.core.model.dose import Hold
 from extendum.core.model.item import may_go
 from extendum.core.model.move import Effect, Kind, OptionKind
 from extendum.core.model.prompts import PromptKind
-from extendum.core.model.style import HoldConvention
+from extendum.core.model.style import CueStyle, HoldConvention
 from extendum.core.moves.cautions import ABOUT
 from extendum.core.moves.find import Query, find
+from extendum.core.moves.otherwise import left_out_with
 from extendum.core.outputs.wording import literal_sides
 from extendum.core.timing.compile import compile_script
 from extendum.formats.library import form_of, shipped_move, shipped_moves, starting_sets
+from extendum.formats.sources import shipped_sources
 
 MOVES = shipped_moves()
 each_move = pytest.mark.parametrize("entry", MOVES, ids=lambda entry: entry.move.key)
 #: The longest text of each kind, in words: what can be said while people get there.
-LONGEST = {"moving": 20, "there": 22, "short": 12, "switch": 14, "turn": 8, "release": 14}
+LONGEST = {"moving": 24, "there": 24, "short": 14, "switch": 14, "turn": 8, "release": 16}
+LONGEST_SENTENCE, LONGEST_PROMPT = 15, 16
 PUSHING = re.compile(r"\b(force|through the pain|as far as you can|no pain|must|detox|cure|injur)", re.I)
+#: What somebody who cannot see the teacher has to hear, by posture, to know where to be.
+GETS_THERE = {
+    Posture.CHAIR: r"\b[Ss]it\b|seat",
+    Posture.CHAIR_EDGE: r"\b[Ss]it\b|seat",
+    Posture.LONG_SITTING: r"\b[Ss]it\b",
+    Posture.STRADDLE: r"\b[Ss]it\b",
+    Posture.CROSS_LEGGED: r"\b[Ss]it\b",
+    Posture.HEELS: r"[Kk]neel|hands and knees",
+    Posture.KNEELING: r"[Kk]neel|hands and knees",
+    Posture.HALF_KNEELING: r"[Kk]neel|hands and knees",
+    Posture.ALL_FOURS: r"hands and knees",
+    Posture.PLANK: r"hands and knees",
+    Posture.SUPINE: r"[Ll]ie (?:on your )?back",
+    Posture.PRONE: r"[Ll]ie on your front",
+    Posture.SIDE_LYING: r"[Ll]ie on (?:your|whichever)",
+    Posture.LUNGE: r"\bstep|place your \{(?:side|other)\} foot|\{side\} foot",
+    Posture.ONE_LEG: r"[Hh]old|[Ss]tand",
+    Posture.DEEP_SQUAT: r"[Ss]tand",
+    Posture.FORWARD_FOLD: r"[Ss]tand|[Hh]old",
+    Posture.STANDING: r"[Ss]tand|wall|[Ss]tep|\bheel\b|arms?\b|hands?\b|\bHold\b",
+}
+
+
+def sentences(text):
+    return [one for one in re.split(r"(?<=[.!?])\s+", text) if one]
 
 
 def regions(move):
@@ -35,14 +64,14 @@ def needed(move):
 
 
 def test_enough_moves_with_keys_and_names_of_their_own_in_every_posture_and_area():
-    assert len(MOVES) >= 90
+    assert len(MOVES) >= 150
     assert len({entry.move.key for entry in MOVES}) == len({entry.move.name for entry in MOVES}) == len(MOVES)
     assert {entry.move.posture for entry in MOVES} == set(Posture)
     assert {region for entry in MOVES for region in entry.move.main_regions} == set(Region)
     assert {entry.move.kind for entry in MOVES} == set(Kind)
     assert {target.effect for entry in MOVES for target in entry.move.targets} == set(Effect)
     props = {prop.name for entry in MOVES for prop in entry.move.props}
-    assert props == {"chair", "wall", "strap", "cushion", "block", "ball", "stick", "mat"}
+    assert props >= {"chair", "wall", "strap", "cushion", "block", "ball", "stick", "mat", "towel"}
 
 
 @pytest.mark.parametrize("region", [r for r in Region if r not in (Region.BREATH, Region.WHOLE_BODY)])
@@ -64,7 +93,10 @@ def test_words_are_complete_of_a_sensible_length_and_leave_sides_to_the_placehol
     for name, longest in LONGEST.items():
         assert len(getattr(words, name).split()) <= longest, name
     assert len(words.short.split()) < len(f"{words.moving} {words.there}".split())
-    assert all(len(prompt.text.split()) <= 12 for prompt in words.prompts)
+    assert all(len(prompt.text.split()) <= LONGEST_PROMPT for prompt in words.prompts)
+    assert all(len(one.split()) <= LONGEST_SENTENCE for one in sentences(f"{words.moving} {words.there}"))
+    assert re.search(GETS_THERE[move.posture], f"{words.moving} {words.there}"), "where to be is not said"
+    assert not set(sentences(words.switch)) & set(sentences(words.release)), "the switch repeats the release"
     prompts = (told for prompt in words.prompts for told in prompt.wordings)
     for text in (*words.timed(), words.each, words.demonstration, *prompts):
         assert not literal_sides(text), text
@@ -80,6 +112,7 @@ def test_prompts_say_what_to_feel_how_to_breathe_and_what_is_easier(entry):
     kinds = [prompt.kind for prompt in entry.words.prompts]
     assert {PromptKind.FEEL, PromptKind.FORM, PromptKind.BREATH, PromptKind.EASIER} <= set(kinds)
     assert PromptKind.DEEPER in kinds or entry.move.kind is Kind.BREATH
+    assert len(entry.move.ways(OptionKind.ADJUST)) == 1
     assert len(set(kinds)) == len(kinds)
 
 
@@ -90,12 +123,12 @@ def test_another_posture_works_the_same_area_and_needs_no_missing_prop(entry):
     assert other.posture is not move.posture
     assert set(move.main_regions) & regions(other)
     easier = move.option(OptionKind.EASIER)
-    if easier:
+    if easier and easier.move:
         found = shipped_move(easier.move).move
         assert found.effort <= move.effort
         assert set(move.main_regions) & regions(found)
     deeper = move.option(OptionKind.DEEPER)
-    if deeper:
+    if deeper and deeper.move:
         assert set(move.main_regions) & regions(shipped_move(deeper.move).move)
     without = move.option(OptionKind.WITHOUT_PROP)
     assert without or needed(move) <= {"mat"}
@@ -106,13 +139,34 @@ def test_another_posture_works_the_same_area_and_needs_no_missing_prop(entry):
 
 
 @each_move
-def test_cautions_name_known_conditions_each_once_and_say_what_to_do(entry):
-    named = [caution.condition for caution in entry.move.cautions]
-    assert named
-    assert len(set(named)) == len(named)
-    assert set(named) <= set(Condition)
-    assert all(caution.advice.endswith(".") for caution in entry.move.cautions)
-    assert entry.move.space
+def test_every_condition_is_considered_once_and_what_to_do_is_a_sentence(entry):
+    """Left out, adapted, or no usual objection: it is stated, and a left-out move names one that may be done."""
+    move, named = entry.move, [caution.condition for caution in entry.move.cautions]
+    assert sorted((*named, *entry.no_objection)) == sorted(Condition)
+    assert move.space
+    for one in move.cautions:
+        assert re.fullmatch(r"[A-Z][^—]+\.", one.advice)
+        assert one.leave_out == bool(one.instead), "what is left out names what to do"
+        assert one.leave_out or not re.match(r"(?:Leave it out|Do it seated|Take the .* instead)", one.advice), (
+            one.advice
+        )
+        if one.instead:
+            assert not left_out_with(shipped_move(one.instead).move, one.condition), one
+
+
+@each_move
+def test_a_move_has_mistakes_to_watch_for_a_reason_sources_and_ladders(entry):
+    """What docs/move-rubric.md asks and a program can see."""
+    item = take_up(entry, "m", CueStyle())
+    assert len(entry.move.watch) == 2
+    assert all(one.seen.endswith(".") and len(one.say.split()) <= 16 for one in entry.move.watch)
+    assert len(sentences(entry.move.why)) == 1
+    assert not PUSHING.search(entry.move.why)
+    assert {entry.move.why_from, *entry.sources} <= set(shipped_sources())
+    assert entry.sources
+    assert len(item.ladder(PromptKind.EASIER)) >= 2
+    assert len(item.ladder(PromptKind.DEEPER)) >= 2 or entry.move.kind is Kind.BREATH
+    assert len(entry.aliases) >= 2
 
 
 def test_the_usual_cautions_stand_on_every_move_that_they_are_about():
@@ -215,7 +269,7 @@ def test_filters_hold_together():
     assert free
     assert not any(needed(entry.move) for entry in free)
     balls = find(MOVES, Query(prop="ball", effect=Effect.PRESS))
-    assert {entry.move.key for entry in balls} == {"ball-at-wall", "ball-under-foot"}
+    assert {entry.move.key for entry in balls} == {"ball-at-wall", "lying-ball-back", "ball-under-foot"}
     suited = find(MOVES, Query(suits=Condition.HIP_REPLACEMENT))
     assert not {"seated-figure-four", "lying-knee-drop"} & {entry.move.key for entry in suited}
     assert [e.move.key for e in find(MOVES, Query(keys=frozenset({"sphinx"})))] == ["sphinx"]

@@ -29,7 +29,7 @@ def test_a_picture_stands_by_itself_and_says_what_it_shows(asking):
     svg = answer.content.decode()
     assert svg.startswith("<svg")
     assert "<style>" in svg
-    assert 'aria-label="Calf lean: lunge, standing' in svg
+    assert 'aria-label="Wall calf stretch: lunge, standing' in svg
     assert ">R<" in svg
     assert ">L<" in asking.get("/moves/calf-lean/figure.svg?side=left").content.decode()
 
@@ -52,7 +52,7 @@ def test_the_desk_shows_a_picture_in_each_row_and_in_the_panel(asking, stretch_c
     assert re.search(r'data-figure="/moves/calf-lean/figure.svg\?v=\w+&amp;size=small&amp;side=left"', row)
     assert re.search(r'<img class="row-figure" src="[^"]+" alt="" loading="lazy"', row)
     panel = page.split('id="panel"')[1]
-    assert re.search(r'class="panel-figure"[^>]*alt="Calf lean: lunge, standing[^"]*left side"', panel)
+    assert re.search(r'class="panel-figure"[^>]*alt="Wall calf stretch: lunge, standing[^"]*left side"', panel)
 
 
 def test_a_move_without_a_picture_has_none_anywhere(asking, stretch_class):
@@ -69,7 +69,7 @@ def test_a_move_without_a_picture_has_none_anywhere(asking, stretch_class):
 
 def test_the_page_of_a_move_shows_both_sides_and_lists_show_one(asking, stretch_class):
     page = asking.get("/moves/calf-lean/").content.decode()
-    assert page.count('<figure><span class="live" role="img" aria-label="Calf lean: ') == 2
+    assert page.count('<figure><span class="live" role="img" aria-label="Wall calf stretch: ') == 2
     assert 'class="figure-key"' in page
     assert asking.get("/moves/hip-hinge/").content.decode().count("<figure><span") == 1
     assert 'class="map-figure"' in asking.get("/moves/").content.decode()

@@ -134,7 +134,7 @@ def test_captions_of_a_recording_follow_the_take_that_was_kept(asking, other_cli
     assert Session.objects.count() == 0
     page = reverse("takes", args=[stretch_class.pk, "film"])
     shown = asking.get(page, {"offset": "7,5"}).content.decode()
-    assert "Taken again: Calf lean" in shown
+    assert "Taken again: Wall calf stretch" in shown
     assert "not used" in shown
     assert "0:09.5 insert shot" in shown
     assert other_client.get(page).status_code == 404

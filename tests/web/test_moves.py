@@ -9,6 +9,7 @@ from extendum.core.edit.brief_edits import apply_audience
 from extendum.core.edit.script_edits import new_script
 from extendum.core.model.audience import PROFILES
 from extendum.formats.library import shipped_move, shipped_moves
+from extendum.formats.sources import source_told
 from extendum.web.classes import store as classes
 from extendum.web.classes.models import MoveUse
 from extendum.web.library import store
@@ -44,7 +45,12 @@ def form_of(entry, **changes):
         "caution_rows": len(move.cautions),
         "option_rows": len(move.options),
         "prompt_rows": len(words.prompts),
+        "watch_rows": len(move.watch),
+        "why": move.why,
+        "why_from": source_told(move.why_from) if move.why_from else "",
     }
+    for n, one in enumerate(move.watch):
+        form |= {f"watch_{n}_seen": one.seen, f"watch_{n}_say": one.say}
     form |= {name: getattr(words, name) for name in ("moving", "there", "short", "switch", "turn", "release")}
     for n, one in enumerate(move.targets):
         form |= {f"target_{n}_region": one.region, f"target_{n}_effect": one.effect, f"target_{n}_side": one.side}
@@ -54,7 +60,7 @@ def form_of(entry, **changes):
         form |= {f"prop_{n}_required": "on"} if one.required else {}
     for n, one in enumerate(move.cautions):
         form |= {f"caution_{n}_condition": one.condition, f"caution_{n}_advice": one.advice}
-        form |= {f"caution_{n}_out": "on"} if one.leave_out else {}
+        form |= {f"caution_{n}_out": "on", f"caution_{n}_instead": one.instead} if one.leave_out else {}
     for n, one in enumerate(move.options):
         form |= {f"option_{n}_kind": one.kind, f"option_{n}_words": one.words, f"option_{n}_move": one.move}
     for n, one in enumerate(words.prompts):
@@ -75,7 +81,9 @@ def test_the_map_shows_every_move_once_and_filters_hold_together(asking, stretch
     assert shown(asking) == {entry.move.key for entry in shipped_moves()}
     straps = {"seated-calf-strap", "lying-hamstring", "long-sitting-reach", "one-leg-long-reach"}
     assert shown(asking, area="calf", prop="strap") == straps
-    assert shown(asking, kind="pressing") == {"ball-at-wall", "ball-under-foot"}
+    assert shown(asking, kind="pressing") == {
+        *("ball-at-wall", "lying-ball-back", "forearm-massage", "hand-massage", "ball-under-foot")
+    }
     assert shown(asking, used=str(stretch_class.pk)) == {"calf-lean", "shoulder-circles"}
     assert "seated-figure-four" not in shown(asking, suits="hip replacement")
     assert shown(asking, area="eyes", prop="strap") == set()
@@ -106,8 +114,8 @@ def test_uses_follow_every_edit_undo_and_step(asking, stretch_class):
 
 def test_the_page_of_a_move_says_both_sides_its_cautions_and_where_it_is_used(asking, stretch_class):
     page = asking.get("/moves/calf-lean/").content.decode()
-    assert "Hands to the wall and step the left foot back." in page
-    assert "Change feet, the right foot back." in page
+    assert "Place your hands on the wall and step your left foot back." in page
+    assert "Step in and change feet. Step your right foot back." in page
     assert "poor balance" in page
     assert "Evening class" in page
     assert asking.get("/moves/no-such-move/").status_code == 404
@@ -189,16 +197,16 @@ def test_a_class_keeps_its_copy_and_is_offered_the_newer_form_part_by_part(askin
     assert "newer form" not in asking.get(desk).content.decode()
     own_version(asking, name="Wall lean", release="Come in.")
     before = script(stretch_class).item("i4")
-    assert before.words.release == "Step in."
+    assert before.words.release == "Step in and stand on both feet."
     assert "The library has a newer form" in asking.get(desk).content.decode()
     dialog = asking.get(f"/classes/{stretch_class.pk}/newer/?item=i4").content.decode()
     assert "Come in." in dialog
-    assert "Step in." in dialog
+    assert "Step in and stand on both feet." in dialog
     refused = post(asking, stretch_class, edit="newer", item="i4", part="wings")
     assert refused.status_code == 422
     post(asking, stretch_class, edit="newer", item="i4", part="release")
     after = script(stretch_class).item("i4")
-    assert (after.words.release, after.name) == ("Come in.", "Calf lean")
+    assert (after.words.release, after.name) == ("Come in.", "Wall calf stretch")
     assert replace(after, words=before.words, taken=before.taken) == before
     assert "newer form" not in asking.get(desk).content.decode()
 

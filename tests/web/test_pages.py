@@ -128,7 +128,7 @@ BRIEF = {
     [
         (
             {"edit": "add", "move": "side-neck", "item": "i2"},
-            lambda s: [i.name for i in s.items()][1] == "Side neck stretch",
+            lambda s: [i.name for i in s.items()][1] == "Neck side bend",
         ),
         (
             {"edit": "add-set", "set": "neck-chair", "item": "i3"},
@@ -325,7 +325,7 @@ def test_a_refused_edit_says_what_must_hold_and_changes_nothing(asking, stretch_
 def test_out_of_reach_offers_the_nearest(asking, stretch_class):
     answer = post(asking, stretch_class, edit="fit", target="59:00").content.decode()
     assert "59:00 cannot be reached" in answer
-    assert "What binds: Calf lean (at most 45 s)" in answer
+    assert "What binds: Wall calf stretch (at most 45 s)" in answer
     nearest = answer.split('data-edit="fit" data-target="')[1].split('"')[0]
     assert post(asking, stretch_class, edit="fit", target=nearest).status_code == 200
 
@@ -368,7 +368,7 @@ def test_a_stale_edit_is_refused_and_carries_what_was_typed(asking, stretch_clas
         headers=HX,
     )
     assert answer.status_code == 409
-    assert "Calf lean: 35 s each side" in answer.content.decode()
+    assert "Wall calf stretch: 35 s each side" in answer.content.decode()
     assert 'data-typed-name="Typed"' in answer.content.decode()
 
 
@@ -388,7 +388,7 @@ def test_a_style_of_ones_own_is_kept_and_used_in_another_class(asking, owner, st
 
 def test_words_page_and_its_edits_answer_with_the_page(asking, stretch_class):
     page = asking.get(f"/classes/{stretch_class.pk}/words/").content.decode()
-    assert "Hands to the wall and step the left foot back." in page
+    assert "Place your hands on the wall and step your left foot back." in page
     answer = post(asking, stretch_class, edit="words", item="i2", view="words", there="Lean on the left wall.")
     assert answer.content.decode().lstrip().startswith('<div id="words-view"')
     assert "says “left” itself" in answer.content.decode()

@@ -15,7 +15,7 @@ from extendum.web.classes.store import script_of
 from extendum.web.library import store as library
 
 PAGE = "/read-in/"
-LIST = "Main\nCalf lean, 30 s each side\nShoulder rolls, 8 reps\nFlying, 9999 s\n"
+LIST = "Main\nCalf at a fence, 30 s each side\nShoulder rolls, 8 reps\nFlying, 9999 s\n"
 
 
 def made():
@@ -37,7 +37,7 @@ def test_it_is_made_as_it_was_chosen_and_fits_to_a_length_are_not_made_up(asking
     assert answer.url == reverse("desk", args=[made().pk])
     script = script_of(made().head)
     assert [(item.tag, item.name) for item in script.items()][:3] == [
-        ("move", "Calf lean"), ("move", "Shoulder rolls"), ("talk", "Flying")
+        ("move", "Wall calf stretch"), ("move", "Shoulder rolls"), ("talk", "Flying")
     ]  # fmt: skip
     assert next(iter(script.items())).move.key == "calf-lean"
     assert script.title == "From a list"
@@ -91,7 +91,7 @@ def test_a_clash_with_an_own_move_is_asked_about_and_settled_either_way(asking, 
     names = [item.move.name for item in script_of(made().head).moves()]
     assert "My lean" in names
     asking.post(PAGE, {"text": text, "settled": "1", "move-calf-lean": "theirs"})
-    theirs = next(item for item in script_of(made().head).moves() if item.move.name == "Calf lean")
+    theirs = next(item for item in script_of(made().head).moves() if item.move.name == "Wall calf stretch")
     assert theirs.move.key == ""
     assert library.library_of(owner).moves["calf-lean"].move.name == "My lean"
 
@@ -112,7 +112,7 @@ def test_a_recording_is_shown_with_guesses_that_can_be_corrected_and_compared(as
     assert "Calf stretch: left 42 s, right 34 s: 8 s apart." in shown
     assert "At 0:40 10 seconds were called and 16 came." in shown
     assert 'class="compare heard"' in shown
-    row = re.search(r"<td>Calf lean</td><td[^>]*>(\d+) s</td><td[^>]*>(\d+) s</td>", shown)
+    row = re.search(r"<td>Wall calf stretch</td><td[^>]*>(\d+) s</td><td[^>]*>(\d+) s</td>", shown)
     assert int(row.group(2)) == 42 + 34
     key = re.search(r'name="wrong" value="(time left@[^"]+)"', shown).group(1)
     again = asking.post(PAGE, {"text": SPOKEN, "wrong": key}).content.decode()

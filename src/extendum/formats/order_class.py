@@ -62,7 +62,7 @@ def match_order(order: Order, library: Sequence[LibraryMove]) -> list[Match]:
 def _match(row: Row, library: Sequence[LibraryMove]) -> Match:
     words = _words_of(row.name)
     letters = SequenceMatcher(None, "", " ".join(words))
-    ranked = sorted(((like(words, one.move, letters), -n) for n, one in enumerate(library)), reverse=True)
+    ranked = sorted(((_likest(words, one, letters), -n) for n, one in enumerate(library)), reverse=True)
     best = [library[-n] for score, n in ranked[: ALTERNATIVES + 1] if score > POSSIBLE]
     score = ranked[0][0] if ranked else 0.0
     talk = next((kind for kind, pattern in _TALKS if re.search(pattern, row.name.casefold())), None)
@@ -105,11 +105,17 @@ def _words_of(name: str) -> tuple[str, ...]:
     return tuple(word for word in words_in(name) if word not in _SMALL)
 
 
-def like(words: tuple[str, ...], move: Move, letters: SequenceMatcher[str]) -> float:
-    """How well words fit a move, 0 to 1: found in its name, or in what else it is found by; and its name in them."""
+def _likest(words: tuple[str, ...], entry: LibraryMove, letters: SequenceMatcher[str]) -> float:
+    """How well words fit a move by the best of its names; one that it is also called by counts a little less."""
+    also = max((like(words, entry.move, letters, name) for name in entry.aliases), default=0.0)
+    return max(like(words, entry.move, letters, entry.move.name), 0.98 * also)
+
+
+def like(words: tuple[str, ...], move: Move, letters: SequenceMatcher[str], called: str) -> float:
+    """How well words fit a move, 0 to 1: found in a name, or in what else it is found by; and the name in them."""
     if not words:
         return 0.0
-    name, about = _words_of(move.name), tuple(searchable(move))
+    name, about = _words_of(called), tuple(searchable(move))
     found = sum(1.0 if _among(word, name) else 0.6 if _among(word, about) else 0.0 for word in words) / len(words)
     told = sum(_among(word, words) for word in name) / max(1, len(name))
     if 0.55 * found + 0.25 * told + 0.2 <= POSSIBLE:
@@ -154,7 +160,11 @@ def class_of(title: str, matches: Sequence[Match], target_s: int = 0) -> Script:
         if row.round > 1 and again is not None:
             rounds[len(parts)] = max(rounds.get(len(parts), 1), row.round)
             if isinstance(again, MoveItem) and row.told.dose is not None:
-                later.append((again, row.round, row.told.dose.quantity.value))
+                value = row.told.dose.quantity.value
+                wider = _reaching(again, value)
+                items[items.index(again)] = wider
+                later[:] = [(wider if one is again else one, n, told) for one, n, told in later]
+                later.append((wider, row.round, value))
             continue
         items.append(_item(f"r{n}", match, script))
     sections = []
@@ -183,6 +193,12 @@ def _taper(later: Sequence[tuple[MoveItem, int, int]], breath_ms: int) -> int:
     return min(range(100, 9, -1), key=lambda percent: (off(percent), percent % 10, percent % 5)) if later else 100
 
 
+def _reaching(item: MoveItem, value: int) -> MoveItem:
+    """The item with limits that let a later round have what is told there."""
+    now = item.quantity
+    return item.having(replace(now, least=min(now.least, value), most=max(now.most, value)))
+
+
 def _called(match: Match) -> str:
     return match.entry.move.name if match.entry else match.row.name
 
@@ -201,7 +217,8 @@ def _item(name: str, match: Match, script: Script) -> MoveItem | Talk:
         move = Move(row.name, sidedness=told.sides or Sidedness.TOGETHER)
         return MoveItem(name, move, dose, Words(there=row.words[:1000]), sets=told.sets)
     item = take_up(match.entry, name, script.style)
-    if row.still is not None and told.sides is not None:
+    in_turn = item.move.sidedness.alternates and row.lead is None and told.sides is Sidedness.EACH_SIDE
+    if row.still is not None and told.sides is not None and not in_turn:
         item = replace(item, move=replace(item.move, sidedness=told.sides))
     if row.lead is not None and item.move.sidedness.by_side:
         item = replace(item, lead_side=row.lead)

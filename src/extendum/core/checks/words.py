@@ -22,7 +22,7 @@ from extendum.core.timing.layout import talk_needs_s
 from extendum.core.timing.speech import ceil_s
 
 #: Words on the way that last this much longer than the way make people wait.
-PUSHED_S = 3
+PUSHED_S = 4
 #: A hold of at least so long has a quiet of at least so long somewhere in it.
 QUIET_HOLD_S, QUIET_S = 20, 3
 #: More spoken than this leaves no class to feel anything; whole classes mostly lie below 80 %.

@@ -15,7 +15,7 @@ import shapely
 
 from extendum.core.figure.figure import Figure, Thing, body_in
 from extendum.core.figure.pose import Pose
-from extendum.core.figure.props import BACK, SEAT, solids_of, wall_face
+from extendum.core.figure.props import BACK, BOXES, SEAT, solids_of, wall_face
 from extendum.core.figure.rings import Points, angle, at
 from extendum.core.figure.surface import Surface, surface_of
 
@@ -73,7 +73,7 @@ def _through(name: str, cloud: Points, thing: Thing) -> Iterator[str]:
             yield f"{name} is {seat:.0f} cm in the seat"
         if back > 4.0 + GIVES / 2:
             yield f"{name} is {back:.0f} cm in the chair's back"
-    if thing.name in ("block", "cushion"):
+    if thing.name in BOXES:
         x, y, z = thing.size
         deep = float(_inside(cloud, thing, (-x / 2, 0, -z / 2), (x / 2, y, z / 2)).max())
         if deep > (SEAT_GIVES if thing.name == "cushion" else GIVES):
@@ -103,7 +103,7 @@ def _gaps(figure: Figure, cloud: Points) -> Iterator[float]:
 
 
 def _is_solid(thing: Thing) -> bool:
-    return thing.name in ("chair", "block", "cushion", "ball")
+    return thing.name in ("chair", "ball", *BOXES)
 
 
 def _off(cloud: Points, thing: Thing) -> Points:

@@ -12,7 +12,7 @@ from extendum.core.figure.skeleton import Body, body_of
 from extendum.core.model.errors import RefusedError
 
 #: Things that a figure may have, and what is given of each.
-THINGS = ("chair", "wall", "mat", "strap", "cushion", "block", "ball", "stick", "towel", "sight")
+THINGS = ("chair", "wall", "mat", "strap", "cushion", "block", "ball", "stick", "towel", "sight", "step", "doorway")
 #: What a figure may be drawn close: the whole body otherwise.
 CLOSE = ("", "upper", "head", "hands", "feet")
 

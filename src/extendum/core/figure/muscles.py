@@ -257,6 +257,8 @@ def _trunk_strips(p: _Places, region: Region, e: str) -> list[Strip]:
             return [_strip(*p.trunk((20, 26, 32, 38, 45), 180), 6.6, 15.0, whole)]
         case Region.LOWER_BACK:
             return [_strip(*p.trunk((0, 5, 10, 15, 21), 180), 5.4, 13.0, whole)]
+        case Region.ABDOMINALS:
+            return [_strip(*p.trunk((4, 9, 14, 20, 26, 31), 0), 5.6, 12.0, whole)]
         case Region.SPINE:
             return [_strip(*p.trunk((0, 8, 16, 24, 32, 39, 46), 180), 3.6, 12.0, whole)]
         case _:

@@ -13,6 +13,8 @@ from extendum.core.figure.rings import Points, at, ball, ring, square_to, unit
 from extendum.core.figure.surface import Surface
 
 SEAT, BACK = 45.0, 90.0
+#: Things that are one box of a size of their own.
+BOXES = ("block", "cushion", "step")
 
 
 def _box(thing: Thing, low: tuple[float, float, float], high: tuple[float, float, float]) -> Points:
@@ -106,8 +108,15 @@ def solids_of(thing: Thing, number: int, surface: Surface | None) -> list[Part]:
         part = Part(name, "ball", limb=name)
         part.more = [ball(at(thing.at) + np.array((0, thing.size[0], 0)), thing.size[0])]
         return [part]
-    if thing.name in ("block", "cushion"):
+    if thing.name == "doorway":
+        x, y, z = thing.size
+        posts = ((s * z / 2 - 4, s * z / 2 + 4) for s in (-1, 1))
+        return [
+            _solid(f"{name}{low:+.0f}", "wood", [_box(thing, (-x / 2, 0, low), (x / 2, y, high))])
+            for low, high in posts
+        ]
+    if thing.name in BOXES:
         x, y, z = thing.size
         box = _box(thing, (-x / 2, 0, -z / 2), (x / 2, y, z / 2))
-        return [_solid(name, thing.name, [box])]
+        return [_solid(name, "wood" if thing.name == "step" else thing.name, [box])]
     return []

@@ -10,7 +10,7 @@ from extendum.core.fit.item_options import others_said
 from extendum.core.model.body import Region
 from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.script import Script
-from extendum.core.timing.facts import needs_words
+from extendum.core.timing.needs import Needs
 
 MayGo = Callable[[Item], bool]
 
@@ -19,8 +19,7 @@ class Tallied(NamedTuple):
     """What was counted so far; only what somebody asks for is counted."""
 
     moves: int = 0
-    props: tuple[tuple[str, str], ...] = ()
-    space: tuple[str, ...] = ()
+    needs: Needs = Needs()
     picked: int = 0
     reached: frozenset[Region] = frozenset()
 
@@ -52,9 +51,7 @@ class Tally:
         if self._counts:
             tallied = tallied._replace(moves=tallied.moves + 1)
         if self._needs:
-            props = dict(tallied.props) | {prop.called: prop.must_be for prop in item.move.props}
-            space = dict.fromkeys((*tallied.space, *([item.move.space] if item.move.space else [])))
-            tallied = tallied._replace(props=tuple(props.items()), space=tuple(space))
+            tallied = tallied._replace(needs=tallied.needs.and_of(item.move))
         if self._wanted is not None:
             if tallied.picked == self._wanted.most:
                 return None
@@ -68,7 +65,7 @@ class Tally:
 
     def needs(self, tallied: Tallied) -> str:
         """What is needed, as words say it."""
-        return needs_words(dict(tallied.props), tallied.space)
+        return tallied.needs.told
 
     def accepts(self, tallied: Tallied) -> bool:
         """Whether a whole class may be tallied so."""

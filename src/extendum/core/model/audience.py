@@ -29,6 +29,7 @@ class Condition(StrEnum):
     HIP_REPLACEMENT = "hip replacement"
     HYPERMOBILITY = "hypermobility"
     JAW = "jaw pain or clicking"
+    DISLOCATION = "past shoulder dislocation"
     KNEES = "knee replacement or sore knees"
     LOW_BACK = "low back pain"
     NECK = "neck trouble or dizziness with the head moving"

@@ -140,6 +140,7 @@ class Region(StrEnum):
     LOWER_BACK = "lower back"
     SPINE = "spine"
     SIDE_BODY = "side body"
+    ABDOMINALS = "abdominals"
     UPPER_ARM = "upper arm"
     FOREARM = "forearm"
     WRIST = "wrist"

@@ -14,10 +14,10 @@ from extendum.core.model.errors import RefusedError
 from extendum.core.model.fields import Checked, Extra, extra, identifier, text, whole
 from extendum.core.model.keeping import Keep, Leavable, Matters
 from extendum.core.model.marks import refuse_waits
-from extendum.core.model.move import Move, Sidedness, Target
+from extendum.core.model.move import Move, OptionKind, Sidedness, Target
 from extendum.core.model.notes import Note
 from extendum.core.model.placeholders import check_placeholders, placeholders
-from extendum.core.model.prompts import Prompt
+from extendum.core.model.prompts import Prompt, PromptKind
 from extendum.core.model.style import Countdown, CueStyle, Facing, RepCount, SideNames, cued_by
 from extendum.core.model.talk import Quiet, Talk
 from extendum.core.model.words import Words
@@ -151,6 +151,11 @@ class MoveItem(Leavable, Checked):
     def name(self) -> str:
         """What the running order calls it."""
         return self.move.name
+
+    def ladder(self, kind: PromptKind) -> tuple[str, ...]:
+        """The easier (or the deeper) options in words, one rung after the other: what is said, then what is kept."""
+        said = (prompt.text for prompt in self.words.prompts if prompt.kind is kind)
+        return tuple(dict.fromkeys((*said, *self.move.ways(OptionKind(kind.value)))))
 
     def doing(self, nth: int) -> MoveItem:
         """The item with another of its moves, counted from 0; its present move stays ready instead."""

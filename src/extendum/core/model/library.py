@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
+from extendum.core.model.audience import check_texts
 from extendum.core.model.dose import Dose, Hold
 from extendum.core.model.elastic import Elastic
 from extendum.core.model.errors import RefusedError
@@ -29,7 +30,9 @@ class ConventionHold(Checked):
 class LibraryMove(Checked):
     """A move with its usual dose and words: what a class starts from when it takes the move up.
 
-    ``aliases``: what people also call it, to find it by; a class does not take them up.
+    ``aliases``: what people also call it, to find it by; a class does not take them up. ``sources``: where its dose
+    comes from, by key or in words. ``no_objection``: conditions that were considered and that the field has no usual
+    objection for; it clears nobody.
     """
 
     move: Move
@@ -41,12 +44,18 @@ class LibraryMove(Checked):
     facing: Facing = Facing.TOWARDS
     holds: tuple[ConventionHold, ...] = ()
     aliases: tuple[str, ...] = ()
+    sources: tuple[str, ...] = ()
+    no_objection: tuple[str, ...] = ()
     extra: Extra = extra()
 
     def __post_init__(self) -> None:
         Checked.__post_init__(self)
         if any(not 1 <= len(one) <= 80 for one in self.aliases):
             raise RefusedError("aliases", "names of 1 to 80 characters", max(self.aliases, key=len)[:100])
+        check_texts("sources", self.sources)
+        check_texts("no_objection", self.no_objection)
+        if both := {one.condition for one in self.move.cautions} & set(self.no_objection):
+            raise RefusedError("no_objection", "conditions that the move has no caution for", ", ".join(sorted(both)))
         named = [one.convention for one in self.holds]
         if len(set(named)) < len(named) or HoldConvention.OWN in named:
             raise RefusedError("holds", "one for each convention at most", ", ".join(named))

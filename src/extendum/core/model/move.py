@@ -113,6 +113,8 @@ _LEFT_OR_RIGHT = re.compile(r"\b(?:[Ll]eft|[Rr]ight)\b")
 PICK_UP_S, PUT_DOWN_S, RERIG_S = 5, 3, 8
 
 
+#: How many mistakes to watch for a move may name.
+MOST_WATCHED = 4
 #: Things that stay where they are, and seats, which do so while one sits on them.
 IN_PLACE = frozenset({"wall", "doorway", "door frame", "corner", "rail", "railing", "window sill", "floor"})
 SEATS = frozenset({"chair", "stool", "bench", "seat"})
@@ -153,11 +155,13 @@ class Caution(Checked):
     """For whom or when a move is unfit, and what to say or do.
 
     ``leave_out``: people with the condition leave the move out; otherwise they adapt it as the advice says.
+    ``instead``: where it is left out, the key of a move that they can do.
     """
 
     condition: str = text(120, shortest=1)
     advice: str = text(400, "")
     leave_out: bool = False
+    instead: str = text(80, "", "the key of a move for those who leave this one out")
     extra: Extra = extra()
 
 
@@ -169,6 +173,7 @@ class OptionKind(StrEnum):
     OTHER_POSTURE = "other posture"
     WITHOUT_PROP = "without the prop"
     ONE_AT_A_TIME = "one at a time"
+    ADJUST = "not feeling it"
 
 
 @dataclass(frozen=True, slots=True)
@@ -184,6 +189,19 @@ class Option(Checked):
         Checked.__post_init__(self)
         if not self.words and not self.move:
             raise RefusedError("words", "given where no other move is named", "nothing")
+
+
+@dataclass(frozen=True, slots=True)
+class Watch(Checked):
+    """A common mistake: what the teacher sees, and what to say to those who make it."""
+
+    seen: str = text(200, shortest=1)
+    say: str = text(200, shortest=1)
+    extra: Extra = extra()
+
+    def __post_init__(self) -> None:
+        Checked.__post_init__(self)
+        check_placeholders("say", self.say)
 
 
 @dataclass(frozen=True, slots=True)
@@ -208,6 +226,9 @@ class Move(Checked):
     slow_rise_s: int = whole(0, 60, 0, "seconds that coming out takes at the least")
     cautions: tuple[Caution, ...] = ()
     options: tuple[Option, ...] = ()
+    watch: tuple[Watch, ...] = ()
+    why: str = text(300, "", "what it is for, in one true sentence without a promise")
+    why_from: str = text(200, "", "where that is known from: the key of a source that ships, or one in words")
     figure: str = text(80, "", "the key of the move whose figure it has; its own if left out")
     figure_flipped: bool = False
     figure_view: int | None = whole(0, 359, None, "degrees from the side to the front; as the figure is if left out")
@@ -215,6 +236,8 @@ class Move(Checked):
 
     def __post_init__(self) -> None:
         Checked.__post_init__(self)
+        if len(self.watch) > MOST_WATCHED:
+            raise RefusedError("watch", f"at most {MOST_WATCHED} mistakes", len(self.watch))
         if len(self.directions) != 2 or not all(0 < len(one) <= 40 for one in self.directions):
             raise RefusedError("directions", "two names of 1 to 40 characters", ", ".join(self.directions))
         for one in self.directions:
@@ -242,5 +265,10 @@ class Move(Checked):
         return tuple(dict.fromkeys(target.region for target in self.targets if target.main))
 
     def option(self, kind: OptionKind) -> Option | None:
-        """The first option of a kind."""
-        return next((one for one in self.options if one.kind is kind), None)
+        """The option of a kind: the first that names another move, otherwise the first in words."""
+        of_kind = [one for one in self.options if one.kind is kind]
+        return next((one for one in of_kind if one.move), of_kind[0] if of_kind else None)
+
+    def ways(self, kind: OptionKind) -> tuple[str, ...]:
+        """The options of a kind in words, from the nearest to the furthest."""
+        return tuple(one.words for one in self.options if one.kind is kind and one.words)

@@ -29,6 +29,7 @@ ALSO = {
     Region.INNER_THIGH: "groin adductors thighs",
     Region.SPINE: "back",
     Region.SIDE_BODY: "waist ribs",
+    Region.ABDOMINALS: "belly core stomach trunk",
     Region.UPPER_ARM: "arms triceps biceps",
     Region.FOREARM: "arms",
     Region.HAND: "fingers thumb",

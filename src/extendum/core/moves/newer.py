@@ -67,6 +67,8 @@ _FACTS: dict[str, tuple[str, tuple[str, ...], Callable[[Move], str]]] = {
     "space": ("Space", ("space",), lambda m: m.space),
     "cautions": ("Cautions", ("cautions",), _cautions),
     "options": ("Options", ("options",), _options),
+    "watch": ("Mistakes to watch for", ("watch",), lambda m: " · ".join(f"{w.seen} → {w.say}" for w in m.watch)),
+    "why": ("Why", ("why", "why_from"), lambda m: m.why),
     "rise": ("Coming out", ("slow_rise_s",), lambda m: f"at least {m.slow_rise_s} s"),
 }
 _TEXTS = {

@@ -144,7 +144,9 @@ def sets_to_begin(
 
 
 def stand_ins(move: Move, script: Script, library: Iterable[LibraryMove], most: int = 2) -> tuple[LibraryMove, ...]:
-    """What could stand in the place of a move and keeps to the brief: its own options first, then its like."""
+    """What could replace a move and keeps to the brief: what its cautions and options name first, then its like."""
+    has = {one.casefold() for one in script.brief.conditions}
+    meant = {one.instead for one in move.cautions if one.leave_out and one.condition.casefold() in has}
     named = {option.move for option in move.options}
     used = {item.move.key for item in script.moves()}
     wanted = set(move.main_regions)
@@ -152,14 +154,20 @@ def stand_ins(move: Move, script: Script, library: Iterable[LibraryMove], most: 
         entry
         for entry in library
         if entry.move.key not in used
-        and wanted & set(entry.move.main_regions)
+        and (entry.move.key in meant or wanted & set(entry.move.main_regions))
         and not objections(entry.move, script.brief)
     ]
 
-    def distance(entry: LibraryMove) -> tuple[bool, bool, int, int]:
+    def distance(entry: LibraryMove) -> tuple[bool, bool, bool, int, int]:
         other = entry.move
         shared = len(wanted & set(other.main_regions))
-        return other.key not in named, other.kind is not move.kind, -shared, abs(other.effort - move.effort)
+        return (
+            other.key not in meant,
+            other.key not in named,
+            other.kind is not move.kind,
+            -shared,
+            abs(other.effort - move.effort),
+        )
 
     return tuple(sorted(fit, key=distance)[:most])
 

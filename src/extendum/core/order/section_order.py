@@ -29,8 +29,16 @@ from extendum.core.timing.way import Situation, situation_after
 #: The body from head to feet; breath and the whole body are at no height.
 HEIGHT = (
     *(Region.EYES, Region.JAW, Region.NECK, Region.SHOULDERS, Region.UPPER_ARM, Region.FOREARM, Region.WRIST),
-    *(Region.HAND, Region.CHEST, Region.UPPER_BACK, Region.SIDE_BODY, Region.SPINE, Region.LOWER_BACK),
-    *(Region.HIP_FRONT, Region.HIP_SIDE, Region.DEEP_HIP, Region.INNER_THIGH, Region.FRONT_THIGH),
+    *(Region.HAND, Region.CHEST, Region.UPPER_BACK, Region.SIDE_BODY, Region.ABDOMINALS),
+    *(
+        Region.SPINE,
+        Region.LOWER_BACK,
+        Region.HIP_FRONT,
+        Region.HIP_SIDE,
+        Region.DEEP_HIP,
+        Region.INNER_THIGH,
+        Region.FRONT_THIGH,
+    ),
     *(Region.BACK_THIGH, Region.CALF, Region.ANKLE, Region.FOOT),
 )
 

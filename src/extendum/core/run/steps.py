@@ -61,17 +61,12 @@ def steps_of(script: Script, timeline: Timeline) -> tuple[Step, ...]:
                 segment.kind is SegmentKind.OPEN,
                 _unit_ms(item, segment),
                 partners.get(segment.id, ""),
-                max(1, _options(item, PromptKind.EASIER)),
-                _options(item, PromptKind.DEEPER),
+                max(1, len(item.ladder(PromptKind.EASIER)) if item else 0),
+                len(item.ladder(PromptKind.DEEPER)) if item else 0,
                 len(item.instead) if item else 0,
             )
         )
     return tuple(found)
-
-
-def _options(item: MoveItem | None, kind: PromptKind) -> int:
-    """How many options of a kind a move's words have, in the order of their ladder."""
-    return sum(prompt.kind is kind for prompt in item.words.prompts) if item else 0
 
 
 def _unit_ms(item: MoveItem | None, segment: Segment) -> int:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Sequence
 from functools import lru_cache
 
 from extendum.core.model.body import Side
@@ -14,30 +14,12 @@ from extendum.core.model.spoken import spoken_texts
 from extendum.core.model.style import CueStyle, spoken_side
 from extendum.core.model.talk import Talk
 from extendum.core.timing.durations import Facts, work_seconds
+from extendum.core.timing.needs import needs_of
 from extendum.core.timing.sequence import Pass, Step
 from extendum.core.timing.speech import ceil_s, in_sentences_ms, word_count
 
 #: What is announced as next after the last move.
 AFTER_THE_LAST = "the close"
-
-
-def needs(moves: Iterable[MoveItem]) -> str:
-    """What moves need, as sentences: props and what they must be, and room; empty when nothing."""
-    props: dict[str, str] = {}
-    space: dict[str, None] = {}
-    for item in moves:
-        props |= {prop.called: prop.must_be for prop in item.move.props}
-        space |= {item.move.space: None} if item.move.space else {}
-    return needs_words(props, space)
-
-
-def needs_words(props: Mapping[str, str], space: Iterable[str]) -> str:
-    """What is needed, as sentences: props by name with what they must be, and room."""
-    told = [f"{name}, {must_be}" if must_be else name for name, must_be in props.items()]
-    lines = [f"You need: {'; '.join(told)}."] if told else []
-    room = "; ".join(space)
-    lines += [f"Room: {room}."] if room else []
-    return " ".join(lines)
 
 
 def facts_along(steps: list[Step], shared: Facts, after: str = AFTER_THE_LAST, left_after: int = 0) -> list[Facts]:
@@ -77,7 +59,7 @@ def talk_least_s(talk: Talk, moves: Sequence[MoveItem], minutes: int, style: Cue
         return 0
     said = placeholders(talk.words)
     numbers, side = _longest(range(len(moves) + 1)), "both"  # a side is one word, or none
-    longest = {"moves": numbers, "moves_left": numbers, "needs": needs(moves), "side": side, "other": side}
+    longest = {"moves": numbers, "moves_left": numbers, "needs": needs_of(moves).longest, "side": side, "other": side}
     longest |= {"minutes": _longest(range(1, 100 if minutes < 100 else 1000)), "rounds": str(rounds)}
     names = {item.name for item in moves} if "next" in said else set[str]()
     lasting = (
@@ -95,7 +77,7 @@ def _longest(numbers: range) -> str:
 
 def shared_facts(script: Script, minutes: int) -> Facts:
     """What is true for every step of the class: minutes, moves, needs."""
-    return {"minutes": str(minutes), "moves": str(len(script.moves())), "needs": needs(script.moves())}
+    return {"minutes": str(minutes), "moves": str(len(script.moves())), "needs": needs_of(script.moves()).told}
 
 
 def whole_minutes(length_s: int) -> int:

@@ -25,6 +25,7 @@ from extendum.core.model.placeholders import PLACEHOLDERS
 from extendum.core.model.prompts import PromptKind
 from extendum.core.model.style import Facing
 from extendum.formats.library import shipped_moves
+from extendum.formats.sources import source_told
 from extendum.web.classes import store as classes
 from extendum.web.classes.access import own_class
 from extendum.web.classes.look import owners_look
@@ -74,6 +75,8 @@ def _form_context(request: Asked, entry: LibraryMove, key: str) -> dict[str, Any
         "cautions": _numbered(move.cautions, FREE_TARGETS),
         "conditions": list(Condition),
         "options": _numbered(move.options, FREE_OTHERS),
+        "watch": _numbered(move.watch, FREE_OTHERS),
+        "why_from": move.why_from and source_told(move.why_from),
         "option_kinds": list(OptionKind),
         "figures": [(one.key, one.name, one.key == (move.figure or move.key)) for one in _with_figures()],
         "views": [(name, degrees, degrees == move.figure_view) for name, degrees in views_of(move).items()],
@@ -126,7 +129,7 @@ def _edit_form(request: Asked, base: LibraryMove, key: str) -> HttpResponse:
         return render(request, "library/move_form.html", _form_context(request, base, key))
     of = own_class(request, whole_number(request.GET["for"]) or 0) if request.GET.get("for") else None
     try:
-        kept = store.keep(request.user, entry_from(request.POST, base))
+        kept = store.keep(request.user, entry_from(request.POST, base, store.library_of(request.user).moves))
     except (RefusedError, ValueError) as error:
         if request.htmx:
             return render(request, "classes/_notice.html", {"message": str(error)}, status=422)

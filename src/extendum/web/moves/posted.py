@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from dataclasses import replace
 from typing import Any
 
@@ -24,11 +25,13 @@ from extendum.core.model.move import (
     Prop,
     Sidedness,
     Target,
+    Watch,
 )
 from extendum.core.model.prompts import Prompt, PromptKind
 from extendum.core.model.style import Facing
 from extendum.core.model.words import Words
 from extendum.formats.figures import shipped_figures
+from extendum.formats.sources import source_told
 from extendum.web.shared.dose_forms import detailed
 from extendum.web.shared.forms import Form, choice, many, rows, whole
 
@@ -42,8 +45,11 @@ TEXTS = ("moving", "there", "short", "switch", "turn", "each", "release")
 BLANK = LibraryMove(Move("New move", targets=()), Hold(Elastic(15, 25, 40)), Words())
 
 
-def entry_from(form: Form, base: LibraryMove) -> LibraryMove:
-    """The entry that the form asks for; what the form does not ask for stays as in the one it started from."""
+def entry_from(form: Form, base: LibraryMove, known: Collection[str] = ()) -> LibraryMove:
+    """The entry that the form asks for; what the form does not ask for stays as in the one it started from.
+
+    ``known``: the keys of the moves that options and cautions may name.
+    """
     old = base.move
     name = form.get("name", "").strip()
     if not name:
@@ -66,8 +72,14 @@ def entry_from(form: Form, base: LibraryMove) -> LibraryMove:
         props=_props(form, old),
         cautions=_cautions(form),
         options=_options(form),
+        watch=_watch(form),
+        why=form.get("why", "").strip(),
+        why_from=_source_key(form.get("why_from", "").strip(), old.why_from),
         **_figure(form, old),
     )
+    for named in (*(one.move for one in move.options), *(one.instead for one in move.cautions)):
+        if named and named not in known:
+            raise RefusedError("move to do instead", "the key of a move in your library, such as calf-lean", named)
     dose = _dose(form, base.dose)
     told: dict[str, Any] = {text: form.get(text, "").strip() for text in TEXTS}
     words = replace(base.words, **told)
@@ -79,7 +91,13 @@ def entry_from(form: Form, base: LibraryMove) -> LibraryMove:
         sets=whole(form, "sets"),
         facing=choice(Facing, form, "facing", base.facing),
         holds=base.holds if isinstance(dose, Hold) else (),
+        no_objection=tuple(one for one in base.no_objection if one not in {c.condition for c in move.cautions}),
     )
+
+
+def _source_key(typed: str, before: str) -> str:
+    """The key of the source it had, if what is typed is still that source; otherwise what is typed."""
+    return before if typed == source_told(before) else typed
 
 
 def views_of(move: Move) -> dict[str, int]:
@@ -129,10 +147,25 @@ def _props(form: Form, old: Move) -> tuple[Prop, ...]:
 def _cautions(form: Form) -> tuple[Caution, ...]:
     told = [(form.get(f"caution_{n}_condition", "").strip(), n) for n in rows(form, "caution_rows")]
     return tuple(
-        Caution(condition, form.get(f"caution_{n}_advice", "").strip(), f"caution_{n}_out" in form)
+        Caution(
+            condition,
+            form.get(f"caution_{n}_advice", "").strip(),
+            f"caution_{n}_out" in form,
+            form.get(f"caution_{n}_instead", "") if f"caution_{n}_out" in form else "",
+        )
         for condition, n in told
         if condition
     )
+
+
+def _watch(form: Form) -> tuple[Watch, ...]:
+    """Mistakes to watch for: what is seen and what to say, both or neither."""
+    told = [[form.get(f"watch_{n}_{part}", "").strip() for part in ("seen", "say")] for n in rows(form, "watch_rows")]
+    for n, (seen, say) in enumerate(told, 1):
+        if bool(seen) != bool(say):
+            what = f"“{seen or say}” alone"
+            raise RefusedError(f"mistake {n}", "what you see and what you say then, both or neither", what)
+    return tuple(Watch(seen, say) for seen, say in told if seen)
 
 
 def _options(form: Form) -> tuple[Option, ...]:

@@ -24,9 +24,11 @@ from extendum.core.model.move import Effect, Kind, Move
 from extendum.core.model.style import CueStyle
 from extendum.core.model.timeline import CueKind, Mode, Timeline
 from extendum.core.moves.find import Query, find
+from extendum.core.moves.otherwise import offered
 from extendum.core.timing.compile import compile_script
 from extendum.draw.kinds import draw_kind
 from extendum.draw.sheet import draw_sheet
+from extendum.formats.sources import source_told
 from extendum.web.classes.access import own_class
 from extendum.web.classes.look import owners_look
 from extendum.web.classes.models import MoveUse, StretchClass
@@ -155,10 +157,20 @@ def move(request: Asked, key: str) -> HttpResponse:
         "dose": dose_words(item),
         "holds": [(one.convention, one.seconds, one.sets) for one in entry.holds],
         "options": [(one, library.moves.get(one.move)) for one in entry.move.options],
+        "cautions": [(one, list(offered(one, entry.move, library.moves))[:1]) for one in entry.move.cautions],
+        "unconsidered": _unconsidered(entry),
+        "why_from": source_told(entry.move.why_from) if entry.move.why_from else "",
+        "sources": [source_told(one) for one in entry.sources],
         "uses": [use.of for use in uses],
         "classes": _classes(request),
     }
     return render(request, "library/move.html", context)
+
+
+def _unconsidered(entry: LibraryMove) -> list[str]:
+    """The conditions that nothing is stated about."""
+    stated = {one.condition for one in entry.move.cautions} | set(entry.no_objection)
+    return [one.value for one in Condition if one.value not in stated]
 
 
 def _figures(move: Move, look: str) -> list[tuple[SafeString, str]]:

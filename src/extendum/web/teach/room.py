@@ -15,6 +15,7 @@ from extendum.core.model.body import Side
 from extendum.core.model.move import OptionKind
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import Timeline
+from extendum.core.moves.otherwise import other_move
 from extendum.core.moves.spares import Spare, spares
 from extendum.web.classes import store
 from extendum.web.classes.look import owners_look
@@ -88,7 +89,7 @@ def _figures(
     moves = {item.id: item.move for item in (*script.moves(), *(one.item for one in tray))}
     for item, side, drawing in pictures(script, timeline, tray, library, look):
         yield item, side, drawing
-        option = moves[item].option(OptionKind.EASIER) if item in moves else None
-        other = library.moves.get(option.move) if option and option.move else None
+        move = moves.get(item)
+        other = other_move(move, OptionKind.EASIER, library.moves, script.brief) if move else None
         if other:
             yield f"easy-{item}", side, live_figure(other.move, Side(side) if other.move.sided else Side.BOTH, look)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
+from extendum.core.model.brief import Brief
 from extendum.core.model.dose import COUNTED, Breaths, Dose, Pulses, Reps, Timed
 from extendum.core.model.item import Instead, MoveItem
 from extendum.core.model.marks import without_marks
@@ -12,6 +13,7 @@ from extendum.core.model.move import OptionKind
 from extendum.core.model.prompts import PromptKind
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import CueKind, Mode, Timeline
+from extendum.core.moves.otherwise import other_move
 from extendum.core.moves.spares import Spare
 from extendum.core.run.rehearse import rehearsal_steps, rehearsed
 from extendum.core.run.steps import Step, steps_of
@@ -82,9 +84,10 @@ def _shown(script: Script, moves: Sequence[MoveItem], library: Library) -> dict[
         "says": {item.id: says for item in moves if any(says := [_says(dose) for dose in item.doses])},
         "space": {item.id: item.move.space for item in moves},
         "doses": {item.id: [_dose(script, item, dose) for dose in item.doses] for item in moves},
-        "easier": {item.id: easier for item in moves if (easier := _easier(item, library))},
+        "easier": {item.id: easier for item in moves if (easier := _easier(item, library, script.brief))},
         "instead": {item.id: [_other(one) for one in item.instead] for item in moves if item.instead},
         "ladder": {item.id: _ladder(item) for item in moves},
+        "watch": {i.id: [[one.seen, one.say] for one in i.move.watch] for i in moves if i.move.watch},
     }
 
 
@@ -150,15 +153,12 @@ def _other(one: Instead) -> dict[str, str]:
 def _ladder(item: MoveItem) -> dict[str, list[str]]:
     """The words of a move's easier options, each one further down, and of the deeper ones, each further up."""
     rungs = {"down": PromptKind.EASIER, "up": PromptKind.DEEPER}
-    return {
-        way: [without_marks(one.text) for one in item.words.prompts if one.kind is kind] for way, kind in rungs.items()
-    }
+    return {way: [without_marks(one) for one in item.ladder(kind)] for way, kind in rungs.items()}
 
 
-def _easier(item: MoveItem, library: Library) -> dict[str, str]:
-    """The easier way of a move: in words, and by the name of another move where there is one."""
-    option = item.move.option(OptionKind.EASIER)
-    words = next(iter(_ladder(item)["down"]), option.words if option else "")
-    other = library.moves.get(option.move) if option and option.move else None
+def _easier(item: MoveItem, library: Library, brief: Brief) -> dict[str, str]:
+    """The easier way of a move: in words, and by the name of another move that keeps to the brief."""
+    words = next(iter(_ladder(item)["down"]), "")
+    other = other_move(item.move, OptionKind.EASIER, library.moves, brief)
     found = {"words": words, "name": other.move.name if other else ""}
     return found if any(found.values()) else {}

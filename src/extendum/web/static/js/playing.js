@@ -249,7 +249,7 @@ export function optionOn(score, run, side) {
   if (!words && !name) return null;
   return { rung, of: Math.max(1, (rung < 0 ? down : up).length), ...filled({ name, words }, side) };
 }
-const filled = ({ name, words }, side) => ({ name, words: words.replaceAll("{side}", side ?? "").replaceAll("{other}", SWAPPED[side] ?? "") });
+export const filled = ({ name, words }, side) => ({ name, words: words.replaceAll("{side}", side ?? "").replaceAll("{other}", SWAPPED[side] ?? "") });
 // The other move that is done instead of the item that is on; nothing where it is done as it is.
 export const insteadOn = (score, run) => score.instead?.[stepOf(run).item]?.[(run.instead[stepOf(run).item] ?? 0) - 1];
 

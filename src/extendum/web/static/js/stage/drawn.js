@@ -3,7 +3,7 @@ import {
   can, clock, drawBreath, drawStretch, el, fitLines, fitName, hide, mark, measureAgain, moveFigure, noFigure, opposite, put, show, showFigure,
 } from "../drawing.js";
 import {
-  advance, asTheFirst, following, leftMs, noteNow, optionOn, phaseWords, placeShown, seenNow, standing, stepOf, visitOf, wordsNow,
+  advance, asTheFirst, filled, following, leftMs, noteNow, optionOn, phaseWords, placeShown, seenNow, standing, stepOf, visitOf, wordsNow,
 } from "../playing.js";
 import { settings } from "../sounds.js";
 import { lasted, lateMs, live, now, records, rehearses, TIMES } from "./live.js";
@@ -66,6 +66,7 @@ export function draw() {
   }
   drawSide(seen.side, stands);
   drawOwnNote(run);
+  drawWatch(seen, easy);
   showFigure("figure", placeShown(score, run), seen.side);
   moveFigure("figure", seen, drawStretch(seen), run.into, run.running);
   drawBreath(seen);
@@ -173,6 +174,21 @@ function drawOwnNote(run) {
   show("mine-when", seconds > 0 ? `in ${seconds} s` : "now");
   show("mine-text", note.text);
   mark("mine", "now", seconds <= 0);
+}
+// What the teacher looks out for while people work, silently; only where all words are shown and nothing else is there.
+let drawnWatch = null;
+function drawWatch({ works, step, side }, easy) {
+  if (!el("watch")) return;
+  const watch = works && !easy && el("mine").hidden && settings.words === "all" ? live.score.watch?.[step.item] : null;
+  hide("watch", !watch);
+  const drawing = `${step.item} ${side}`;
+  if (!watch || drawing === drawnWatch) return;
+  drawnWatch = drawing;
+  el("watch").replaceChildren(...watch.map(([seen, say]) => {
+    const line = document.createElement("li");
+    line.append(Object.assign(document.createElement("span"), { textContent: seen }), ` ${filled({ words: say }, side).words}`);
+    return line;
+  }));
 }
 function drawNext(run) {
   const { score } = live;

@@ -1,0 +1,95 @@
+"""Care: nothing that is offered takes a caution away, or leads to what the same condition speaks against."""
+
+from dataclasses import replace
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from extendum.core.checks.report import check, mend
+from extendum.core.edit.script_edits import add_moves, new_script, set_target
+from extendum.core.model.audience import Condition
+from extendum.core.model.move import Caution, OptionKind
+from extendum.core.model.spoken import spoken_texts
+from extendum.core.moves.otherwise import left_out_with, offered, other_move
+from extendum.core.moves.suggest import stand_ins, suggest
+from extendum.core.timing.compile import compile_script
+from extendum.formats.library import shipped_moves
+
+MOVES = shipped_moves()
+BY_KEY = {entry.move.key: entry for entry in MOVES}
+OUT = [(entry.move.key, one) for entry in MOVES for one in entry.move.cautions if one.leave_out]
+
+
+def for_somebody(*keys, conditions):
+    """A class of these moves for a group of people of whom some have something."""
+    script = add_moves(new_script("Care", 900), [(BY_KEY[key], "") for key in keys])[0]
+    script = replace(script, brief=replace(script.brief, conditions=tuple(conditions)))
+    return set_target(script, compile_script(script).length_s)
+
+
+def all_said(script):
+    """Every caution that a class carries, in its data and in its words."""
+    cautions = {(item.move.key, one.condition, one.advice) for item in script.moves() for one in item.move.cautions}
+    spoken = {p.text for item in script.moves() for p in item.words.prompts if p.kind.value == "caution"}
+    return cautions, spoken
+
+
+@pytest.mark.parametrize(("key", "caution"), OUT, ids=[f"{key}, {one.condition}" for key, one in OUT])
+def test_who_leaves_a_move_out_is_offered_one_that_they_need_not_leave_out(key, caution):
+    move = BY_KEY[key].move
+    others = list(offered(caution, move, BY_KEY))
+    assert others
+    assert others[0].move.key == caution.instead
+    assert not [one.move.key for one in others if left_out_with(one.move, caution.condition)]
+    script = for_somebody(key, conditions=[caution.condition])
+    found = stand_ins(move, script, MOVES)
+    assert found[0].move.key == caution.instead
+    assert not [one.move.key for one in found if left_out_with(one.move, caution.condition)]
+
+
+@given(st.sampled_from(MOVES), st.sets(st.sampled_from(Condition), min_size=1, max_size=4))
+@settings(max_examples=150, deadline=None)
+def test_no_other_way_and_no_suggestion_is_one_that_the_group_leaves_out(entry, conditions):
+    script = for_somebody(entry.move.key, conditions=conditions)
+    ways = [other_move(entry.move, kind, BY_KEY, script.brief) for kind in OptionKind]
+    told = [*filter(None, ways), *stand_ins(entry.move, script, MOVES), *(s.entry for s in suggest(script, MOVES))]
+    for other in told:
+        assert not [one for one in conditions if left_out_with(other.move, one)], other.move.key
+
+
+@given(
+    st.lists(st.sampled_from(sorted(BY_KEY)), min_size=1, max_size=3, unique=True),
+    st.sets(st.sampled_from(Condition), min_size=1, max_size=3),
+)
+@settings(max_examples=60, deadline=None)
+def test_what_a_check_offers_never_removes_a_caution_or_brings_what_a_condition_speaks_against(keys, conditions):
+    script = for_somebody(*keys, conditions=conditions)
+    cautions, spoken = all_said(script)
+    for found in check(script, compile_script(script), MOVES).open:
+        if found.found.mend is None:
+            continue
+        mended = mend(script, found)
+        kept = {item.move.key for item in mended.moves()}
+        after, said = all_said(mended)
+        assert {one for one in cautions if one[0] in kept} <= after
+        words = " ".join(text for item in mended.items() for _, text in spoken_texts(item))
+        assert [text for text in spoken - said if text not in words and _still(text, script, kept)] == []
+        for item in mended.moves():
+            if item.move.key not in keys:
+                assert not [one for one in conditions if left_out_with(item.move, one)], found.code
+
+
+def _still(text, script, kept):
+    """Whether a spoken caution belongs to a move that is still in the class."""
+    return any(
+        item.move.key in kept and any(prompt.text == text for prompt in item.words.prompts) for item in script.moves()
+    )
+
+
+def test_a_caution_without_a_move_to_do_instead_offers_the_options():
+    move = BY_KEY["seated-forward-rest"].move
+    plain = Caution("gout", "Leave it out.", leave_out=True)
+    assert [one.move.key for one in offered(plain, move, BY_KEY)] == ["childs-pose"]
+    bone = Caution(Condition.OSTEOPOROSIS, "Leave it out.", leave_out=True)
+    assert list(offered(bone, move, BY_KEY)) == []
