@@ -11,7 +11,7 @@ from playwright.sync_api import expect, sync_playwright
 from extendum.formats.document import loads
 from extendum.web.classes import store
 
-DEMO = Path(__file__).parents[2] / "src/extendum/data/demo"
+DATA = Path(__file__).parents[1] / "data"
 SIZE = {"width": 1280, "height": 800}
 FLAGS = [
     "--no-sandbox",
@@ -77,13 +77,13 @@ def page(chromium, live_server, owner, client):
 
 
 def digging_class(owner):
-    """The twelve-minute demo class on somebody's shelf."""
-    return store.create(owner, loads((DEMO / "after-digging.json").read_text()), "Loaded")
+    """A class of twelve minutes that stays as it is whatever becomes of the demo, on somebody's shelf."""
+    return store.create(owner, loads((DATA / "digging.json").read_text()), "Loaded")
 
 
 @pytest.fixture
 def digging(owner):
-    """The twelve-minute demo class on the owner's shelf."""
+    """The class of twelve minutes on the owner's shelf."""
     return digging_class(owner)
 
 

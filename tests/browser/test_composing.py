@@ -131,4 +131,4 @@ def test_a_move_of_ones_own_is_written_found_used_and_its_newer_form_offered(des
     page.click("#newer >> text=Take what is ticked")
     expect(page.locator("#words-release")).to_have_value("Step away.")
     expect(page.locator("#see-newer")).to_have_count(0)
-    assert shipped_move("calf-lean").words.release == "Step in."
+    assert shipped_move("calf-lean").words.release == "Step in and stand on both feet."

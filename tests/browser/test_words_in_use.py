@@ -1,6 +1,7 @@
 """A class that counts, waits and notes, as its teacher uses it: scopes on the Desk, notes and words on the Stage."""
 
 import re
+from pathlib import Path
 
 import pytest
 from playwright.sync_api import expect
@@ -9,7 +10,6 @@ from extendum.core.model.timeline import CueKind
 from extendum.core.timing.compile import compile_script
 from extendum.formats.document import loads
 from extendum.web.classes import store
-from tests.browser.conftest import DEMO
 from tests.browser.test_main_path import pass_time, settled, to_the_stage
 
 pytestmark = pytest.mark.browser
@@ -18,7 +18,11 @@ pytestmark = pytest.mark.browser
 @pytest.fixture
 def hands(owner):
     """The demo class that uses what teachers use."""
-    return store.create(owner, loads((DEMO / "hands-after-throwing.json").read_bytes()), "Loaded")
+    return store.create(
+        owner,
+        loads((Path(__file__).parents[2] / "src/extendum/data/demo/hands-after-throwing.json").read_bytes()),
+        "Loaded",
+    )
 
 
 def test_a_prompt_is_given_turns_and_a_scope_on_the_desk_and_words_says_when_each_is_heard(page, hands):
@@ -56,6 +60,8 @@ def test_the_stage_tells_notes_ahead_shows_own_pace_and_words_of_phases_and_only
     pass_time(page, begins - note.start_ms // 1000)
     expect(page.locator("#phase")).to_have_text(re.compile(r"(Exhale|Inhale), and (round|lift)"))
     page.keyboard.press("Shift+X")
+    expect(page.locator("#deeper")).to_have_attribute("aria-pressed", "true")
+    page.keyboard.press("x")
     expect(page.locator("#deeper")).to_have_attribute("aria-pressed", "false")
     page.keyboard.press("d")
     expect(page.locator("#key-words")).to_be_hidden()

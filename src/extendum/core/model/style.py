@@ -38,6 +38,14 @@ class RepCount(StrEnum):
     INSIDE = "inside each"
 
 
+class TalkStyle(StrEnum):
+    """How the class's own lines are worded: the half, the time left, what comes next, the last reps."""
+
+    PLAIN = "plain"
+    CALM = "calm"
+    BRISK = "brisk"
+
+
 class Teaching(StrEnum):
     """Whether the teacher moves as a mirror image of the class or on the same side."""
 
@@ -111,6 +119,7 @@ class CueStyle(Checked):
     one_leg_most_s: int = whole(0, 600, 0, "of a hold on one leg in a fit; 0: no limit of its own")
     pace_percent: int = whole(50, 300, 100, "of the body seconds; the slowest person decides")
     way_words: tuple[WayWords, ...] = ()
+    talk_style: TalkStyle = TalkStyle.PLAIN
     extra: Extra = extra()
 
     def __post_init__(self) -> None:
@@ -135,6 +144,7 @@ SHIPPED = (
         next_call=False,
         say_breaths=2,
         quiet_percent=65,
+        talk_style=TalkStyle.CALM,
     ),
     CueStyle(
         name="Brisk and counted",
@@ -144,6 +154,7 @@ SHIPPED = (
         time_left=(10,),
         quiet_percent=25,
         settle_s=2,
+        talk_style=TalkStyle.BRISK,
     ),
 )
 

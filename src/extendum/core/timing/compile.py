@@ -12,6 +12,7 @@ from extendum.core.model.timeline import Cue, Mode, Segment, SegmentKind, Timeli
 from extendum.core.timing.cues import Placed, said_cues
 from extendum.core.timing.durations import Facts
 from extendum.core.timing.layout import Laid, lay_out
+from extendum.core.timing.lines import Lines
 from extendum.core.timing.note_cues import note_cues
 from extendum.core.timing.parts import Part
 from extendum.core.timing.prompting import Turns
@@ -30,7 +31,7 @@ def compile_script(script: Script) -> Timeline:
     underlays: list[Segment] = []
     placed: list[Placed] = []
     done: list[Done] = []
-    turns = Turns()
+    turns, lines = Turns(), Lines(script.style.talk_style)
     at = 0
     for index, one in enumerate(laid):
         timed = list(_timed(one, at))
@@ -45,7 +46,7 @@ def compile_script(script: Script) -> Timeline:
                 placed += talk_cues(one.step.item, segment, one.step.number, one.step.round, script.style, one.facts)
         else:
             calls = script.style.next_call and one.step.last and index < last_move
-            placed += _pass_cues(one.step, timed, script, one.facts, turns, calls_next=calls)
+            placed += _pass_cues(one.step, timed, script, one.facts, turns, lines, calls_next=calls)
     for under in script.meanwhiles:
         lanes, said = _beneath(script, under, done, placed)
         underlays += lanes
@@ -164,7 +165,7 @@ def _resets(timed: list[Timed]) -> Iterator[Segment]:
 
 
 def _pass_cues(
-    this: Pass, timed: list[Timed], script: Script, facts: Facts, turns: Turns, *, calls_next: bool
+    this: Pass, timed: list[Timed], script: Script, facts: Facts, turns: Turns, lines: Lines, *, calls_next: bool
 ) -> Iterator[Placed]:
     style = script.style
     stages = len(this.item.doses)
@@ -176,4 +177,4 @@ def _pass_cues(
             halves[part.stage] = 1
             calls = calls_next and part.stage == stages
             due = turns.due(this, part.stage) if style.prompts and not half else ()
-            yield from Work(this, segment, part, style, facts, due).cues(calls_next=calls, half=half)
+            yield from Work(this, segment, part, style, facts, lines, due).cues(calls_next=calls, half=half)

@@ -17,6 +17,7 @@ from extendum.core.model.style import CueStyle, RepCount
 from extendum.core.model.timeline import Anchor, Cue, CueKind, Mode, Unsaid
 from extendum.core.timing.cues import CUE_GAP_MS, Placed
 from extendum.core.timing.durations import Facts
+from extendum.core.timing.lines import Lines
 from extendum.core.timing.room import Room
 from extendum.core.timing.sequence import Pass
 from extendum.core.timing.speech import SENTENCE_MS, number_words
@@ -46,12 +47,13 @@ class RepWords:
         dose: Reps | Breaths | Pulses,
         beats: tuple[Beat, ...],
         style: CueStyle,
+        lines: Lines,
         on_side: Callable[[Side], Facts] | None,
         facts: Facts,
     ) -> None:
         """``on_side`` gives the facts of a side where the sides alternate; ``beats`` are of both sides together."""
         self.room, self.this, self.dose, self.total = room, this, dose, beats[-1].count
-        self.style, self.on_side, self.facts = style, on_side, facts
+        self.style, self.lines, self.on_side, self.facts = style, lines, on_side, facts
         self.beats = beats
         self.phases = [name for name, _ in dose.named_phases]
 
@@ -94,7 +96,7 @@ class RepWords:
     def _last_calls(self) -> Iterator[Placed]:
         begins = {beat.count: beat.start_ms for beat in reversed(self.beats)}
         for n in range(1, self.style.last_calls + 1):
-            text = "Last one." if n == 1 else f"{number_words(n).capitalize()} more."
+            text = self.lines.last(n)
             begin = begins.get(self.total - n + 1)
             if begin is None:
                 yield Unsaid(self.room.of(CueKind.LAST, n), text, "countdown-longer")

@@ -18,6 +18,7 @@ from extendum.core.model.timeline import Anchor, Cue, CueKind, Mode, Segment, Un
 from extendum.core.timing.cues import CUE_GAP_MS, Placed
 from extendum.core.timing.durations import Facts
 from extendum.core.timing.facts import sides_told
+from extendum.core.timing.lines import Lines
 from extendum.core.timing.parts import Part
 from extendum.core.timing.prompting import Due, prompt_cues
 from extendum.core.timing.rep_words import RepWords
@@ -32,9 +33,17 @@ class Work:
     """Places the cues of one working segment in order of precedence."""
 
     def __init__(
-        self, this: Pass, segment: Segment, part: Part, style: CueStyle, facts: Facts, due: Sequence[Due] = ()
+        self,
+        this: Pass,
+        segment: Segment,
+        part: Part,
+        style: CueStyle,
+        facts: Facts,
+        lines: Lines,
+        due: Sequence[Due] = (),
     ) -> None:
         """Facts are those of the pass; the part says which stage and value this is; ``due`` are its prompts."""
+        self.lines = lines
         self.this, self.segment, self.style, self.facts = this, segment, this.item.cued(style), facts
         self.stage, self.due = part.stage or 1, due
         dose = this.item.dose_at(self.stage)
@@ -52,7 +61,9 @@ class Work:
         beats: tuple[Beat, ...] = ()
         if isinstance(self.dose, Pulses | Reps | Breaths):
             beats, on_side = tuple(self.dose.beats(self.total)), self._on if self.alternates else None
-            yield from RepWords(self.room, self.this, self.dose, beats, self.style, on_side, self.facts).cues()
+            yield from RepWords(
+                self.room, self.this, self.dose, beats, self.style, self.lines, on_side, self.facts
+            ).cues()
         if calls_next and ends:
             yield self._next()
         if half == 1:
@@ -81,7 +92,7 @@ class Work:
             yield self.room.take(CueKind.COUNT, n, start, start + 1000, str(n), Anchor.END, mode)
 
     def _next(self) -> Placed:
-        text = f"Next, {self.facts['next']}."
+        text = self.lines.say(CueKind.NEXT, next=self.facts["next"])
         end = self.room.counting_from - CUE_GAP_MS
         return self.room.at(CueKind.NEXT, 0, end - self.room.lasting(text), text, Anchor.END)
 
@@ -89,14 +100,14 @@ class Work:
         if not isinstance(self.dose, Hold | Timed):
             return
         if self.style.halfway and half is None:
-            text = "Halfway."
+            text = self.lines.say(CueKind.HALFWAY)
             if self.segment.seconds < HALFWAY_LEAST_S:
                 yield Unsaid(self.room.of(CueKind.HALFWAY), text, "short-hold")
             else:
                 yield self.room.at(CueKind.HALFWAY, 0, (self.start + self.end) // 2, text, Anchor.MIDDLE)
         if half != 0:
             for seconds in self.style.time_left:
-                text = f"{seconds} more seconds."
+                text = self.lines.say(CueKind.TIME_LEFT, seconds=str(seconds))
                 yield self.room.at(CueKind.TIME_LEFT, seconds, self.end - seconds * 1000, text, Anchor.END)
 
     def _keep_breathing(self) -> Iterator[Placed]:
@@ -104,7 +115,8 @@ class Work:
         if every:
             for index, second in enumerate(range(every, self.segment.seconds, every)):
                 start = self.start + second * 1000
-                yield self.room.at(CueKind.KEEP_BREATHING, index, start, "Keep breathing.", Anchor.START)
+                text = self.lines.say(CueKind.KEEP_BREATHING)
+                yield self.room.at(CueKind.KEEP_BREATHING, index, start, text, Anchor.START)
 
     def _beats(self, beats: tuple[Beat, ...]) -> Iterator[Cue]:
         """What screens and tones follow."""

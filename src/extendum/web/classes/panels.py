@@ -18,7 +18,16 @@ from extendum.core.model.placeholders import CLASS_PLACEHOLDERS, PLACEHOLDERS, T
 from extendum.core.model.prompts import Prompt, PromptKind, Scope
 from extendum.core.model.script import Script
 from extendum.core.model.section import Group, SidePlan
-from extendum.core.model.style import Countdown, CueStyle, Facing, HoldConvention, RepCount, SideNames, Teaching
+from extendum.core.model.style import (
+    Countdown,
+    CueStyle,
+    Facing,
+    HoldConvention,
+    RepCount,
+    SideNames,
+    TalkStyle,
+    Teaching,
+)
 from extendum.core.model.talk import Talk, TalkKind, TalkPace
 from extendum.core.model.timeline import Timeline, Unsaid, clock
 from extendum.core.moves.objections import concerns, objections
@@ -288,6 +297,7 @@ def _class_panel(script: Script, styles: Sequence[CueStyle]) -> dict[str, Any]:
         "style": style,
         "styles": [(one.name, one.name == style.name) for one in styles],
         "countdowns": options(Countdown, style.countdown),
+        "talk_styles": options(TalkStyle, style.talk_style),
         "rep_counts": options(RepCount, style.count_reps),
         "teachings": options(Teaching, style.teaching),
         "holds": options(HoldConvention, style.holds),

@@ -20,7 +20,7 @@ from extendum.core.model.errors import ExtendumError, RefusedError
 from extendum.core.model.limits import whole_number
 from extendum.core.model.script import Script
 from extendum.core.model.section import Group, PassRef, Pin, Role, SidePlan, ways_of
-from extendum.core.model.style import Countdown, CueStyle, HoldConvention, RepCount, SideNames, Teaching
+from extendum.core.model.style import Countdown, CueStyle, HoldConvention, RepCount, SideNames, TalkStyle, Teaching
 from extendum.core.model.timeline import clock, parse_clock
 from extendum.core.order.section_order import apply_order, section_of, set_pins
 from extendum.web.classes.own import Own
@@ -198,6 +198,7 @@ def style_from(form: Form, before: CueStyle) -> CueStyle:
         countdown=choice(Countdown, form, "countdown", before.countdown),
         count_reps=choice(RepCount, form, "count_reps", before.count_reps),
         last_calls=whole(form, "last_calls"),
+        talk_style=choice(TalkStyle, form, "talk_style", before.talk_style),
         halfway="halfway" in form,
         time_left=tuple(_seconds(one) for one in names_in(form.get("time_left", ""))),
         next_call="next_call" in form,
