@@ -46,6 +46,7 @@ def test_from_the_brief_to_six_moves_that_keep_to_it(page):
     expect(page.locator("#item-name")).to_have_value("Prayer stretch")
     settled(page)
     page.keyboard.type("lying hamstring")
+    page.locator("#found [data-for='lying hamstring']").wait_for()  # what is found for less of it goes away
     ruled_out = page.locator("#found [data-move] .against").first
     expect(ruled_out).to_contain_text("supine, no posture of the brief")
     page.keyboard.press("Enter")  # nothing is chosen that the brief rules out
