@@ -49,7 +49,7 @@ def served_with_data() -> Iterator[tuple[str, Path]]:
 
 
 def _answering(base: str) -> str:
-    for _ in range(300):
+    for _ in range(900):
         try:
             urllib.request.urlopen(base)  # noqa: S310
             return base

@@ -290,6 +290,7 @@ def talks(draw, name):
                 *TalkKind,
                 TalkKind.WATER,
                 TalkKind.STATION,
+                TalkKind.NOTICE,
                 TalkKind.STATION,
                 TalkKind.RECHECK,
                 TalkKind.CHECK_IN,

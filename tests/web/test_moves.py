@@ -115,7 +115,7 @@ def test_uses_follow_every_edit_undo_and_step(asking, stretch_class):
 def test_the_page_of_a_move_says_both_sides_its_cautions_and_where_it_is_used(asking, stretch_class):
     page = asking.get("/moves/calf-lean/").content.decode()
     assert "Place your hands on the wall and step your left foot back." in page
-    assert "Step in and change feet. Step your right foot back." in page
+    assert "Change feet. Step your right foot back." in page
     assert "poor balance" in page
     assert "Evening class" in page
     assert asking.get("/moves/no-such-move/").status_code == 404

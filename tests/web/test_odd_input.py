@@ -81,7 +81,7 @@ def test_a_revision_that_is_not_there_is_no_step(asking, stretch_class):
 
 
 def test_every_count_of_a_form_is_bounded_before_it_is_used(asking):
-    rows = {f"{name}_rows": "101" for name in ("target", "prop", "caution", "option", "prompt")}
+    rows = {f"{name}_rows": "101" for name in ("target", "prop", "caution", "option", "prompt", "watch")}
     for name in rows:
         form = {"name": "Mine", "effort": "2", "slow_rise_s": "0", **dict.fromkeys(rows, "0"), name: "101"}
         form |= {"least": "5", "wanted": "9", "most": "20", "sets": "1", "direction_1": "up", "direction_2": "down"}

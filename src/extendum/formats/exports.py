@@ -24,7 +24,8 @@ from extendum.formats.audio import Kind, audio_guide, spoken_list
 from extendum.formats.calendar import calendar_entry
 from extendum.formats.captions import chapters_list, chapters_vtt, srt, vtt
 from extendum.formats.document import dumps
-from extendum.formats.pdf import USUAL_LOOK, Look, Paper, cue_sheet_pdf, handout_pdf
+from extendum.formats.handout import handout_pdf
+from extendum.formats.pdf import USUAL_LOOK, Look, Paper, cue_sheet_pdf
 from extendum.formats.running_order import running_order
 from extendum.formats.script_text import markdown, plain_text
 

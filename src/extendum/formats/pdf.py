@@ -1,4 +1,4 @@
-"""Printed pages: the cue sheet with figures, the minute sheet, and a one-page handout. Readable in black and white."""
+"""Printed pages: the cue sheet with figures, the minute sheet, and pages to print on. Readable in black and white."""
 
 from __future__ import annotations
 
@@ -13,10 +13,9 @@ from fpdf.enums import StrokeCapStyle, StrokeJoinStyle
 
 from extendum.core.figure.builds import Build
 from extendum.core.model.body import Side
-from extendum.core.model.item import MoveItem, dose_words
+from extendum.core.model.item import MoveItem
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import SegmentKind, Timeline, clock
-from extendum.core.moves.cautions import ASK_FIRST, USUAL
 from extendum.core.outputs.cue_sheet import Entry
 from extendum.draw.figures.flat import Flat
 from extendum.draw.figures.picture import LETTER
@@ -51,7 +50,7 @@ class Look:
 USUAL_LOOK = Look()
 
 
-class _Pages(FPDF):
+class Pages(FPDF):
     """Pages with the class's name and their number at the foot."""
 
     def __init__(self, title: str, paper: Paper, look: Look) -> None:
@@ -144,7 +143,7 @@ def cue_sheet_pdf(
     script: Script, timeline: Timeline, entries: Sequence[Entry], paper: Paper = Paper.A4, look: Look = USUAL_LOOK
 ) -> bytes:
     """The cue sheet: each visit with its time, figure, dose, sides and words; the minute sheet after it."""
-    pages = _Pages(script.title, paper, look)
+    pages = Pages(script.title, paper, look)
     y = _heading(pages, script, timeline, entries)
     section = None
     for entry in entries:
@@ -161,7 +160,7 @@ def cue_sheet_pdf(
     return pages.finished()
 
 
-def _heading(pages: _Pages, script: Script, timeline: Timeline, entries: Sequence[Entry]) -> float:
+def _heading(pages: Pages, script: Script, timeline: Timeline, entries: Sequence[Entry]) -> float:
     width = pages.epw
     y = pages.put(script.title, MARGIN, MARGIN, width, 20, bold=True)
     props = dict.fromkeys(prop for entry in entries for prop in entry.props)
@@ -170,7 +169,7 @@ def _heading(pages: _Pages, script: Script, timeline: Timeline, entries: Sequenc
     return pages.put(" · ".join(filter(None, told)), MARGIN, y + 0.5, width, 10) + 1.5
 
 
-def _columns(pages: _Pages) -> tuple[float, float, float, float]:
+def _columns(pages: Pages) -> tuple[float, float, float, float]:
     """Left ends of the time, the figure, the name and the words."""
     return MARGIN, MARGIN + 14, MARGIN + 14 + FIGURE_MM + 3, MARGIN + 14 + FIGURE_MM + 3 + 46
 
@@ -187,7 +186,7 @@ def _words(entry: Entry) -> Iterator[str]:
         yield f"{clock(line.at_ms // 1000)}{side}  {text}"
 
 
-def _entry_tall(pages: _Pages, entry: Entry) -> float:
+def _entry_tall(pages: Pages, entry: Entry) -> float:
     _, _, name, words = _columns(pages)
     said = sum(pages.tall(line, pages.epw + MARGIN - words, 8.5) for line in _words(entry))
     called = pages.tall(entry.title, words - name - 2, 10.5, bold=True) + pages.tall(
@@ -197,7 +196,7 @@ def _entry_tall(pages: _Pages, entry: Entry) -> float:
     return max(said, called, pictured, 6.0) + 2.4
 
 
-def _entry(pages: _Pages, entry: Entry, y: float, tall: float) -> float:
+def _entry(pages: Pages, entry: Entry, y: float, tall: float) -> float:
     time, figure, name, words = _columns(pages)
     pages.set_draw_color(170)
     pages.set_line_width(0.2)
@@ -218,7 +217,7 @@ def _entry(pages: _Pages, entry: Entry, y: float, tall: float) -> float:
 # ---- the minute sheet: kinds by texture, so that it needs no colour ------------------------------------------------
 
 
-def _minute_sheet(pages: _Pages, timeline: Timeline) -> None:
+def _minute_sheet(pages: Pages, timeline: Timeline) -> None:
     lines = max(1, -(-timeline.length_s // 60))
     pages.add_page()
     top = pages.put("Minute by minute", MARGIN, MARGIN, pages.epw, 14, bold=True)
@@ -239,7 +238,7 @@ def _minute_sheet(pages: _Pages, timeline: Timeline) -> None:
                 _piece(pages, piece, y, pitch)
 
 
-def _piece(pages: _Pages, piece: Piece, y: float, pitch: float) -> None:
+def _piece(pages: Pages, piece: Piece, y: float, pitch: float) -> None:
     segment, scale = piece.segment, (pages.epw - 8) / 60
     x, wide = MARGIN + 8 + (piece.from_s - piece.line * 60) * scale, (piece.to_s - piece.from_s) * scale
     tall = pitch * 0.5
@@ -266,7 +265,7 @@ _STROKES = {
 }
 
 
-def _texture(pages: _Pages, kind: SegmentKind, x: float, y: float, wide: float, tall: float) -> None:
+def _texture(pages: Pages, kind: SegmentKind, x: float, y: float, wide: float, tall: float) -> None:
     pages.set_draw_color(60)
     pages.set_line_width(0.2)
     if kind in (SegmentKind.HOLD, SegmentKind.PULSES, SegmentKind.OPEN):
@@ -285,58 +284,3 @@ def _texture(pages: _Pages, kind: SegmentKind, x: float, y: float, wide: float, 
         pages.set_dash_pattern()
     else:
         pages.line(x, y + tall / 2, x + wide, y + tall / 2)
-
-
-# ---- the handout ------------------------------------------------------------------------------------------------
-
-
-def handout_pdf(script: Script, entries: Sequence[Entry], paper: Paper = Paper.A4, look: Look = USUAL_LOOK) -> bytes:
-    """One page for who takes part: figures, names, doses and cautions. It is made smaller until it is one page."""
-    items = list({entry.item.id: entry.item for entry in entries if isinstance(entry.item, MoveItem)}.values())
-    for columns in range(3, 9):
-        pages = _Pages(script.title, paper, look)
-        end = _handout(pages, script, items, columns)
-        if end <= pages.room or columns == 8:
-            return pages.finished()
-    raise AssertionError("unreachable")
-
-
-def _handout(pages: _Pages, script: Script, items: Sequence[MoveItem], columns: int) -> float:
-    small = 9.5 - 0.55 * (columns - 3)
-    y = pages.put(script.title, MARGIN, MARGIN, pages.epw, 18, bold=True)
-    y = pages.put("To do at home, as you did it in class.", MARGIN, y, pages.epw, 9.5) + 2
-    gap = 4.0
-    cell = (pages.epw - gap * (columns - 1)) / columns
-    picture = min(cell * 0.72, 38.0)
-    for first in range(0, len(items), columns):
-        ends = []
-        for n, item in enumerate(items[first : first + columns]):
-            x = MARGIN + n * (cell + gap)
-            pages.figure(item, Side.LEFT if item.move.sided else Side.BOTH, x + (cell - picture) / 2, y, picture)
-            at = pages.put(f"{first + n + 1}  {item.name}", x, y + picture, cell, small + 0.8, bold=True)
-            ends.append(pages.put(_at_home(item), x, at, cell, small))
-        y = max(ends) + 2.5
-    y = pages.put("Take care", MARGIN, y, pages.epw, 11, bold=True)
-    y = pages.put(USUAL, MARGIN, y, pages.epw, small) + 0.8
-    width = (pages.epw - gap) / 2
-    ends = [y, y]
-    for condition, advice in _cautions(items):
-        column = ends.index(min(ends))
-        line = f"{condition[0].upper()}{condition[1:]}: {advice}"
-        ends[column] = pages.put(line, MARGIN + column * (width + gap), ends[column], width, small - 0.7)
-    return pages.put(ASK_FIRST, MARGIN, max(ends) + 0.8, pages.epw, small)
-
-
-def _at_home(item: MoveItem) -> str:
-    needs = f", with {', '.join(prop.name for prop in item.move.props)}" if item.move.props else ""
-    return f"{dose_words(item)}{needs}"
-
-
-def _cautions(items: Sequence[MoveItem]) -> Iterator[tuple[str, str]]:
-    """What to do with a condition, each advice once with the numbers of the moves that it is for."""
-    found: dict[str, dict[str, list[str]]] = {}
-    for n, item in enumerate(items, 1):
-        for caution in item.move.cautions:
-            found.setdefault(caution.condition, {}).setdefault(caution.advice, []).append(str(n))
-    for condition, advices in found.items():
-        yield condition, " ".join(f"({', '.join(numbers)}) {advice}" for advice, numbers in advices.items())
