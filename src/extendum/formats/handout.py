@@ -66,7 +66,7 @@ def _why(item: MoveItem) -> str:
 def _cautions(items: Sequence[MoveItem], conditions: Collection[str]) -> Iterator[tuple[str, str]]:
     """What to do with a condition of the group, each advice once with the numbers of the moves that it is for.
 
-    Of a group that has named none, every condition is told.
+    Of a group that has named none, every condition is listed.
     """
     found: dict[str, dict[str, list[str]]] = {}
     for n, item in enumerate(items, 1):

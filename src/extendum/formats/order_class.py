@@ -194,7 +194,7 @@ def _taper(later: Sequence[tuple[MoveItem, int, int]], breath_ms: int) -> int:
 
 
 def _reaching(item: MoveItem, value: int) -> MoveItem:
-    """The item with limits that let a later round have what is told there."""
+    """The item with limits that let a later round have what the list says."""
     now = item.quantity
     return item.having(replace(now, least=min(now.least, value), most=max(now.most, value)))
 
