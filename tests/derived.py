@@ -15,6 +15,7 @@ from extendum.core.model.prompts import PromptKind, Scope
 from extendum.core.model.section import SidePlan
 from extendum.core.model.style import RepCount
 from extendum.core.model.talk import Talk
+from extendum.core.timing.at_hand import thing_at_hand
 from extendum.core.timing.speech import sentences
 
 BY_SIDE = (Sidedness.EACH_SIDE, Sidedness.EACH_SIDE_AND_DIRECTION, Sidedness.CROSSED)
@@ -133,6 +134,16 @@ def used(prop, script):
     names = {prop.name, *prop.or_else}
     there = {name for one in script.brief.props for name in (one.name, one.counts_as)}
     return prop.required or not script.brief.props or bool(names & there)
+
+
+def needs_told(moves, script):
+    """How many sentences say what the moves need: one of what is required, one of what is welcome."""
+    required = {}
+    for prop in (prop for i in moves for prop in i.move.props if used(prop, script)):
+        has = thing_at_hand(prop, script.brief) if script.brief.props else None
+        name = has.name if has else prop.name
+        required[name] = required.get(name, False) or prop.required
+    return len(set(required.values()))
 
 
 def stage_cues(item, stage, dose, value, style, seconds):
@@ -284,8 +295,7 @@ def asked_for(script, values, seconds_of):
                 words = item.words.replace("{next}", "x").replace("{minutes}", "1").replace("{moves}", "1")
                 words = words.replace("{side}", "x").replace("{other}", "x")
                 there = [i for i in script.items() if isinstance(i, MoveItem) and is_in(i)]
-                needs = any(used(prop, script) for i in there for prop in i.move.props)
-                words = words.replace("{needs}", "You need." if needs else "")
+                words = words.replace("{needs}", "You need. " * needs_told(there, script))
                 parts = re.split(WAITS, words)
                 for n in range(sum(len(sentences(part)) for part in parts)):
                     ask("talk", n)

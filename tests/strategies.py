@@ -76,7 +76,7 @@ def doses(draw, high=60):
     if kind in (Hold, Open):
         return kind(draw(elastics(1, high)))
     if kind is Timed:
-        least = draw(st.sampled_from((0, 5)))
+        least = draw(st.sampled_from((0, 5, 5, 5)))
         return Timed(draw(elastics(2, high)), draw(st.sampled_from(Manner)), least, least and least + 3)
     return draw(counted(kind, high))
 
@@ -289,7 +289,10 @@ def talks(draw, name):
             (
                 *TalkKind,
                 TalkKind.WATER,
+                TalkKind.WATER,
+                TalkKind.WATER,
                 TalkKind.STATION,
+                TalkKind.NOTICE,
                 TalkKind.NOTICE,
                 TalkKind.STATION,
                 TalkKind.RECHECK,

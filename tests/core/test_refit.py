@@ -124,7 +124,7 @@ def test_at_the_very_ends_it_says_something_true(seconds):
     script = CLASSES["after-digging"]
     timeline, run = begun(script, seconds)
     found = refit(script, timeline, run, timeline.length_s * 1000)
-    assert found.sentence == "On time: nothing has to change."
+    assert found.sentence == "On time: nothing needs to change."
     assert found.fits == ()
 
 

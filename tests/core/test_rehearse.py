@@ -91,12 +91,12 @@ def test_ways_that_take_longer_are_set_and_then_take_what_they_took():
     timeline = compile_script(DIGGING)
     found = lessons(DIGGING, timeline, said_exactly(DIGGING, timeline, 165, way_more_s=5))
     assert {lesson.what for lesson in found} == {Taught.WAY, Taught.SWITCH}
-    assert "Getting to Wall calf stretch took 13 s, the script says 8: use 13." in [lesson.words for lesson in found]
+    assert "Getting to Wall calf stretch took 13 s and the script has 8 s: use 13 s." in [lesson.words for lesson in found]
     learnt = learn(DIGGING, found)
     after = compile_script(learnt)
     ways = [s for s in timeline.segments if s.kind in (SegmentKind.TRANSITION, SegmentKind.SWITCH)]
     assert after.length_s == timeline.length_s + 5 * len(ways)
-    assert "as it really takes" in next(s.reason for s in after.segments if s.kind is SegmentKind.TRANSITION)
+    assert "as you set it" in next(s.reason for s in after.segments if s.kind is SegmentKind.TRANSITION)
     assert lessons(learnt, after, said_exactly(learnt, after, 165)) == []
 
 
@@ -104,7 +104,7 @@ def test_a_talk_that_takes_longer_is_wanted_so_long_and_a_shorter_one_is_not_tol
     timeline = compile_script(DIGGING)
     talk = [s for s in timeline.segments if s.kind is SegmentKind.TALK][-1]
     (lesson,) = lessons(DIGGING, timeline, {talk.id: 17_400})
-    assert lesson.words == f"Goodbye took 18 s, the script says {talk.seconds}: use 18."
+    assert lesson.words == f"Goodbye took 18 s and the script has {talk.seconds} s: use 18 s."
     assert learn(DIGGING, [lesson]).item(talk.item).quantity.wanted == 18
     assert lessons(DIGGING, timeline, {talk.id: 5000}) == []
     with pytest.raises(RefusedError):

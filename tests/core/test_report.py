@@ -78,7 +78,7 @@ def test_a_class_that_was_not_touched_says_three_plain_things():
     assert found.facts() == (
         "12:00, as planned.",
         "Both sides got the same in every move.",
-        "Everything was done that was planned.",
+        "Everything went as planned.",
     )
 
 
@@ -127,7 +127,7 @@ def test_a_way_that_took_longer_in_front_of_people_is_offered_from_the_middle_of
         run = advance(fold(STEPS, events), 10**7)
         ways.append(ways_taken(TIMELINE, run, cut_short(STEPS, events)))
     assert [lesson.words for lesson in lessons(DIGGING, TIMELINE, together(ways))] == [
-        "Getting to Wall calf stretch took 14 s, the script says 8: use 14."
+        "Getting to Wall calf stretch took 14 s and the script has 8 s: use 14 s."
     ]
     events = [Event("s", 0, "start"), Event("x", at, "skip")]
     assert way.id not in ways_taken(
@@ -140,7 +140,7 @@ def test_a_class_that_usually_ends_late_is_offered_less_to_fill():
     assert usually_late(DIGGING, [40, 5, 2]) is None
     assert usually_late(DIGGING, [-60, -50, 70]) is None
     offer = usually_late(DIGGING, [40, 38, -3, 55])
-    assert offer.words == "Usually 39 s over (the middle of 4 times): fit it to 11:21."
+    assert offer.words == "This class usually runs 39 s over (median of 4 times): fit it to 11:21."
     assert learn(DIGGING, [offer]).brief.target_s == 681
 
 

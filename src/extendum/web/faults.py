@@ -17,21 +17,21 @@ from extendum.web.classes.models import StretchClass
 from extendum.web.classes.store import DamagedError, last_good
 
 _BUSY = (
-    "Something else is writing, a backup or another window, and was not ready in time.",
+    "Something else was writing, such as a backup or another window, and took too long.",
     "Nothing was changed. Try again in a moment.",
 )
 _FULL = (
-    "The disk is full: nothing more can be written.",
-    "Nothing was changed, and what is there is whole. Make room on the machine that runs Extendum, and try again.",
+    "The disk is full.",
+    "Nothing was changed or damaged. Free some space on the machine that runs Extendum and try again.",
 )
 _FAILED = ("Something went wrong here.", "Nothing was changed. The log of the server has the details.")
 _OLD = (
-    "That was not allowed: the page was open too long, or it was sent from elsewhere.",
-    "Nothing was changed. What you typed is still where you typed it: open the page in another tab, and make it there.",
+    "That was refused: the page was open too long, or the request came from elsewhere.",
+    "Nothing was changed. What you typed is still in its field. Open the page in another tab and do it there.",
 )
 
 _STRANGE = "That request was not understood."
-_STAYS = "Nothing was changed. What you typed is still where you typed it."
+_STAYS = "Nothing was changed. What you typed is still in its field."
 
 
 def server_error(request: HttpRequest) -> HttpResponse:
@@ -65,7 +65,7 @@ class Sized:
 
 def too_large(request: HttpRequest, most: int) -> HttpResponse:
     """The answer to a request that is larger than anything of ours."""
-    happened = f"That was too much at once: at most {most:,} bytes are taken."
+    happened = f"That was too much at once: at most {most:,} bytes are accepted."
     return _told(request, HTTPStatus.REQUEST_ENTITY_TOO_LARGE, happened, _STAYS)
 
 

@@ -19,11 +19,11 @@ from extendum.core.moves.suggest import suggest
     Family.COVERAGE,
     "area-missing",
     Severity.CONSIDER,
-    "whether every area of the brief has a move that is for it",
-    "Nobody counts by hand which muscles a class has worked, and what was asked for is forgotten.",
+    "whether a move targets each area of the brief",
+    "It is easy to lose count of what a class has worked, and to forget an area that was asked for.",
 )
 def area_missing(subject: Subject) -> Iterator[Found]:
-    """An area of the brief is not what any move is for."""
+    """No move targets an area of the brief."""
     main = {region for item in subject.moves for region in item.move.main_regions}
     missing = [region for region in subject.brief.areas if region not in main]
     if missing:
@@ -31,7 +31,7 @@ def area_missing(subject: Subject) -> Iterator[Found]:
         aside = [region for region in missing if region in also]
         told = f" (the {listed(aside)} only besides)" if aside else ""
         yield Found(
-            f"Nothing is for the {listed(missing)}{told}.",
+            f"No move targets the {listed(missing)}{told}.",
             facts=tuple((str(region), "besides" if region in aside else "none") for region in missing),
             mend=Mend(f"Add a move for the {missing[0]}", partial(_added, subject=subject, area=missing[0]))
             if subject.library

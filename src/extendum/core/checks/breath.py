@@ -28,12 +28,12 @@ _NEVER_HELD = (
     Family.BREATH,
     "breath-held",
     Severity.CONSIDER,
-    "whether anybody is asked to hold the breath",
-    "Holding the breath raises the pressure in head and chest: never by default, and not with high blood pressure, "
+    "whether the class asks people to hold their breath",
+    "Holding the breath raises the pressure in head and chest. It should be rare, and never with high blood pressure, "
     "glaucoma, heart trouble, dizziness or in later pregnancy.",
 )
 def breath_held(subject: Subject) -> Iterator[Found]:
-    """The breath is held, in a dose or by the words."""
+    """A dose or the words ask people to hold their breath."""
     severity = Severity.FIX if subject.has(*_NEVER_HELD) else None
     held = set()
     for item in subject.moves:
@@ -41,10 +41,10 @@ def breath_held(subject: Subject) -> Iterator[Found]:
         if long > PAUSE_MS:
             held.add(item.id)
             yield Found(
-                f"The breath is held for {long / 1000:g} s in {item.name}.",
+                f"{item.name} asks people to hold their breath for {long / 1000:g} s.",
                 (item.id,),
                 facts=(("held, ms", long),),
-                mend=Mend("Let it flow", each([item.id], _flowing)),
+                mend=Mend("Remove the pause", each([item.id], _flowing)),
                 severity=severity,
             )
     for item_id, texts, first in sayings(subject, holds_breath):
@@ -77,12 +77,12 @@ def _without_pauses(dose: Dose) -> Dose:
     Family.BREATH,
     "breath-forced",
     Severity.CONSIDER,
-    "whether breathing is forced, quick for long, or slower than people can",
-    "Settling breath is around 6 a minute, resting adults breathe 12 to 20 a minute; long forced breathing makes "
-    "people light-headed, and light-headed means breathe normally.",
+    "whether breathing is forced, fast for long, or slower than is comfortable",
+    "Settling breath is about 6 a minute, and resting adults breathe 12 to 20 times. Forced breathing makes "
+    "people light-headed, and then they should breathe as usual.",
 )
 def breath_forced(subject: Subject) -> Iterator[Found]:
-    """Breaths are quicker for longer, or slower, than a mixed group can."""
+    """Breathing is fast for too long, or slower than a mixed group finds comfortable."""
     told = set()
     for item in subject.moves:
         for dose in item.doses:

@@ -23,10 +23,10 @@ _LATE = (PromptKind.FORM, PromptKind.BREATH, PromptKind.DEEPER, PromptKind.ENCOU
     "easier-late",
     Severity.CONSIDER,
     "whether the easier option comes in the set-up or the first third",
-    "An easier option that comes late comes when most have strained already.",
+    "By the time a late easier option comes, most people have strained already.",
 )
 def easier_late(subject: Subject) -> Iterator[Found]:
-    """The easier option is said after the first third, or when coming out."""
+    """The easier option comes after the first third of the hold, or with the release."""
     for item in subject.moves:
         late = [text for text in subject.texts[item.id] if _is_late(text) and says_easier(text.words)]
         if late:
@@ -57,11 +57,11 @@ def _as_easier(item: Item, prompts: tuple[int, ...]) -> Item:
     Family.WORDS,
     "easier-never",
     Severity.CONSIDER,
-    "whether the easier option of demanding moves is said; of every move in a group that needs more time",
-    "Somebody needs it in every group: it is said in the set-up or in the first third.",
+    "whether demanding moves have a spoken easier option, or all moves where the group needs more time",
+    "In every group, somebody needs it. Say it in the set-up or in the first third.",
 )
 def easier_never(subject: Subject) -> Iterator[Found]:
-    """The easier option of a move is never said."""
+    """A move has no spoken easier option."""
     from_effort = 2 if subject.slow else 4
     quiet = [
         item
@@ -70,7 +70,7 @@ def easier_never(subject: Subject) -> Iterator[Found]:
     ]
     if quiet:
         yield Found(
-            f"No easier option is said in {listed(item.name for item in quiet)}.",
+            f"No easier option is spoken in {listed(item.name for item in quiet)}.",
             tuple(item.id for item in quiet),
             mend=Mend("Say one there", each([i.id for i in quiet], partial(_with_easier, subject=subject))),
         )
@@ -85,7 +85,7 @@ def _with_easier(item: Item, subject: Subject) -> Item:
         return item
     entry, option = subject.entries.get(item.move.key), item.move.option(OptionKind.EASIER)
     shipped = next((p.text for p in entry.words.prompts if p.kind is PromptKind.EASIER), "") if entry else ""
-    told = shipped or (option.words if option else "") or "Less? Make it smaller."
+    told = shipped or (option.words if option else "") or "To make it easier, make it smaller."
     return with_prompt(item, PromptKind.EASIER, told)
 
 
@@ -93,11 +93,11 @@ def _with_easier(item: Item, subject: Subject) -> Item:
     Family.WORDS,
     "easier-unsaid",
     Severity.CONSIDER,
-    "whether the easier option finds its place",
-    "The first third of a short hold may have no room for it; then it belongs to the set-up.",
+    "whether the easier option fits in",
+    "The first third of a short hold may have no room for it. Then it belongs in the set-up.",
 )
 def easier_unsaid(subject: Subject) -> Iterator[Found]:
-    """The easier option is written, and finds no place."""
+    """The easier option is written but does not fit in."""
     yield from unsaid_of(subject, CueKind.EASIER, "The easier option")
 
 
@@ -113,7 +113,7 @@ def unsaid_of(subject: Subject, kind: CueKind, what: str) -> Iterator[Found]:
         if lost:
             texts = [prompt.text for prompt in lost]
             yield Found(
-                f"{what} of {item.name} finds no room in the first third: “{texts[0]}”",
+                f"{what} of {item.name} does not fit into the first third: “{texts[0]}”",
                 (item.id,),
                 mend=Mend("Say it once people are there", each([item.id], partial(_set_up, texts=texts))),
             )

@@ -65,7 +65,7 @@ class Found:
 
 @dataclass(frozen=True, slots=True)
 class Check:
-    """One thing that is looked at: its stable code, how much it matters, and its reason or source."""
+    """One check: its stable code, how much it matters, and its reason or source."""
 
     code: str
     family: Family

@@ -40,8 +40,8 @@ def _holds(subject: Subject, item: MoveItem) -> list[int]:
     Family.HOLDS,
     "hold-off-convention",
     Severity.CONSIDER,
-    "whether static holds keep to the hold convention of the class",
-    "Schools differ (5 to 10 s repeated, 15 to 30 s once, 30 to 60 s for older adults); a class keeps to one.",
+    "whether static holds keep to the class's hold convention",
+    "Schools differ: 5 to 10 s repeated, 15 to 30 s once, 30 to 60 s for older adults. A class should keep to one.",
 )
 def hold_off_convention(subject: Subject) -> Iterator[Found]:
     """Static holds are shorter or longer than the class's convention."""
@@ -58,7 +58,7 @@ def hold_off_convention(subject: Subject) -> Iterator[Found]:
     if off:
         names = listed(f"{item.name} {seconds} s" for item, seconds in off)
         yield Found(
-            f"Holds outside {subject.style.holds}: {names}.",
+            f"These holds are outside {subject.style.holds}: {names}.",
             tuple(item.id for item, _ in off),
             mend=Mend(
                 f"Bring them within {least} to {most} s",
@@ -77,7 +77,7 @@ def _within(item: Item, least: int, most: int) -> Item:
     Family.HOLDS,
     "static-before-activity",
     Severity.FIX,
-    "static seconds per muscle before strength, speed or gentle activity",
+    "how long each muscle is held before strength, speed or gentle activity",
     "Static stretching of 60 s or more per muscle just before strength or speed costs performance, shorter holds in a "
     "full warm-up cost little (Behm and others, 2016, Applied Physiology, Nutrition, and Metabolism 41(1):1-11).",
 )
@@ -117,11 +117,11 @@ def _shortened(item: Item, shares: dict[str, int]) -> Item:
     Family.HOLDS,
     "cold-hold",
     Severity.CONSIDER,
-    "whether long holds come after some moving, where people do not come warm",
-    "Muscles stretch better warm: moving comes before long holds (Garber and others, 2011).",
+    "whether people move before long holds, unless they arrive warm",
+    "Muscles stretch better when they are warm, so people should move before long holds (Garber and others, 2011).",
 )
 def cold_hold(subject: Subject) -> Iterator[Found]:
-    """A long static hold comes before anything has warmed people."""
+    """A long static hold comes before people are warm."""
     if subject.brief.warm:
         return
     moved = 0
@@ -134,7 +134,7 @@ def cold_hold(subject: Subject) -> Iterator[Found]:
         long = segment.kind is SegmentKind.HOLD and segment.seconds >= LONG_HOLD_S
         if item.move.kind is Kind.STATIC and long and stretches:
             yield Found(
-                f"{item.name} is held for {segment.seconds} s after {moved} s of moving.",
+                f"{item.name} is held for {segment.seconds} s after only {moved} s of moving.",
                 (item.id,),
                 segment.id,
                 facts=(("held", segment.seconds), ("moved before", moved)),
@@ -155,12 +155,12 @@ def _shorter(item: Item) -> Item:
     Family.HOLDS,
     "range-little",
     Severity.NOTE,
-    "stretch seconds of the areas that the brief wants, where no activity follows",
+    "how long the areas of the brief are stretched, where no activity follows",
     "For more range, healthy adults hold 10 to 30 s two to four times, about 60 s in all for an area, on two or three "
     "days a week (Garber and others, 2011, Medicine & Science in Sports & Exercise 43(7):1334-1359).",
 )
 def range_little(subject: Subject) -> Iterator[Found]:
-    """A wanted area is stretched, and for less than about a minute."""
+    """An area of the brief is stretched for less than about a minute."""
     if subject.brief.before is not WhatNext.NOTHING:
         return
     little = {}
@@ -172,7 +172,7 @@ def range_little(subject: Subject) -> Iterator[Found]:
         told = listed(f"{region} {seconds} s" for region, seconds in little.items())
         items = [i for i in subject.moves if set(i.move.main_regions) & set(little) and i.move.kind is Kind.STATIC]
         yield Found(
-            f"Stretched less than a minute on each side: {told}.",
+            f"Less than a minute of stretching on each side: {told}.",
             tuple(item.id for item in items),
             facts=tuple((str(region), seconds) for region, seconds in little.items()),
         )
@@ -182,11 +182,11 @@ def range_little(subject: Subject) -> Iterator[Found]:
     Family.HOLDS,
     "bouncing",
     Severity.CONSIDER,
-    "whether words ask for bouncing at the end of a stretch",
-    "Used in some mobility work and avoided by others: only in a move that is meant so, and with its caution.",
+    "whether the words ask people to bounce at the end of a stretch",
+    "Some teachers use bouncing and others avoid it. Keep it to moves that are meant that way, with their caution.",
 )
 def bouncing(subject: Subject) -> Iterator[Found]:
-    """Words ask people to bounce, in a move without a caution about it."""
+    """The words ask people to bounce in a move that has no caution about it."""
     for item, texts, first in sayings(subject, bounces):
         move = next((one.move for one in subject.moves if one.id == item), None)
         if move is None or move.kind is not Kind.DYNAMIC or not any(bounces(c.advice) for c in move.cautions):
@@ -198,11 +198,11 @@ def bouncing(subject: Subject) -> Iterator[Found]:
     Family.HOLDS,
     "reps-too-quick",
     Severity.CONSIDER,
-    "whether a rep, and the counts inside it, fit their time",
-    "A rep that is over before it can be said or followed is done by nobody as it is counted.",
+    "whether a rep is slow enough to follow and to count",
+    "When a rep is over before it can be said, people stop following the count.",
 )
 def reps_too_quick(subject: Subject) -> Iterator[Found]:
-    """Reps or the counts in them are quicker than anybody can follow."""
+    """Reps, or the counts in them, are too quick to follow."""
     for item in subject.moves:
         for stage, dose in enumerate(item.doses, 1):
             if not isinstance(dose, Reps):

@@ -27,8 +27,8 @@ def _fitted(script: Script) -> Script:
     Family.LENGTH,
     "off-slot",
     Severity.CONSIDER,
-    "whether the class ends on the second of its slot",
-    "A class that is announced at one length and ends at another runs into what comes after it.",
+    "whether the class fills its slot to the second",
+    "A class that runs over cuts into whatever comes next, and a short one sends people home early.",
 )
 def off_slot(subject: Subject) -> Iterator[Found]:
     """The class is shorter or longer than its slot."""

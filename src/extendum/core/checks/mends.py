@@ -154,7 +154,7 @@ def say_at_close(kind: TalkKind, name: str, text: str) -> Callable[[Script], Scr
 
 
 def swapped(subject: Subject, item: MoveItem) -> Mend | None:
-    """Replace a move by one that keeps to the brief; None where the library has nothing suitable."""
+    """Replace a move with one that suits the brief; None where the library has none."""
     found = stand_ins(item.move, subject.script, subject.library, most=1)
     if not found:
         return None

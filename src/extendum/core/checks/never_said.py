@@ -23,11 +23,11 @@ from extendum.core.timing.talking import pieces_of
     Family.WORDS,
     "wait-short",
     Severity.CONSIDER,
-    "whether the waits of a talk get the silence that they ask for",
-    "A question without time for an answer is no question.",
+    "whether the waits of a talk get their seconds",
+    "A question needs time for an answer.",
 )
 def wait_short(subject: Subject) -> Iterator[Found]:
-    """The words of a talk leave less silence than its waits ask for."""
+    """A talk's words leave too little silence for its waits."""
     for talk in subject.talks:
         asked_ms = sum(one.ms for one in pieces_of(talk.words) if isinstance(one, Wait))
         if not asked_ms:
@@ -40,7 +40,7 @@ def wait_short(subject: Subject) -> Iterator[Found]:
         if got_ms < asked_ms:
             needs = talk_needs_s(subject.script, talk.id) + spare_s
             yield Found(
-                f"{talk.name} waits {got_ms // 1000} s of the {spare_s} s that its words ask for.",
+                f"{talk.name} has {got_ms // 1000} s of silence, and its waits need {spare_s} s.",
                 (talk.id,),
                 facts=(("asked, ms", asked_ms), ("got, ms", got_ms)),
                 mend=Mend(f"Give it {needs} s", partial(with_time_to_say, talk_id=talk.id, spare_s=spare_s)),
@@ -51,11 +51,11 @@ def wait_short(subject: Subject) -> Iterator[Found]:
     Family.WORDS,
     "prompt-never",
     Severity.CONSIDER,
-    "whether each prompt is for a pass that the class has",
-    "A prompt for the second side of a move without sides, or for a round that never comes, is never heard.",
+    "whether every prompt can be heard",
+    "A prompt set for a side or a round that does not exist will never be heard.",
 )
 def prompt_never(subject: Subject) -> Iterator[Found]:
-    """A prompt is set for passes that its move does not have."""
+    """A prompt is set for a side or a round that the class does not have."""
     rounds = {i.id: g.rounds for s in subject.script.sections for g in s.groups for i in g.items}
     for item in subject.moves:
         stages = range(1, len(item.doses) + 1)
@@ -101,8 +101,8 @@ def _as_usual(item: Item, rounds: int) -> Item:
     Family.WORDS,
     "phase-words-long",
     Severity.CONSIDER,
-    "whether the words of a phase fit into it",
-    "Words for each rep or breath have to be over before its next phase begins.",
+    "whether the words of a phase fit its time",
+    "Words for a phase have to end before the next phase begins.",
 )
 def phase_words_long(subject: Subject) -> Iterator[Found]:
     """Words for a phase of a rep, breath or pulse take longer than the phase."""
@@ -127,17 +127,17 @@ def phase_words_long(subject: Subject) -> Iterator[Found]:
     Family.WORDS,
     "note-late",
     Severity.CONSIDER,
-    "whether each of your own notes has a moment in the class",
-    "A note that comes later than the work ends is never shown.",
+    "whether all your own notes appear",
+    "A note set later than the end of its move never appears.",
 )
 def note_late(subject: Subject) -> Iterator[Found]:
-    """A note of the teacher comes after the work that it is for."""
+    """One of your notes is set later than the end of its move."""
     for item in subject.items:
         lost = [u for u in subject.timeline.unsaid if u.of.item == item.id and u.kind is CueKind.NOTE]
         if lost and isinstance(item, MoveItem | Talk):
             after_s = item.notes[lost[0].of.nth].after_s
             yield Found(
-                f"Your note “{lost[0].text}” comes {after_s} s into {item.name}, which is over by then.",
+                f"Your note “{lost[0].text}” is set {after_s} s into {item.name}, which is over by then.",
                 (item.id,),
                 facts=(("after, s", after_s),),
                 mend=Mend(

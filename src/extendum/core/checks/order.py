@@ -20,19 +20,19 @@ from extendum.core.model.talk import Quiet, Talk, TalkKind
 CHANGES_SLOW, CHANGES_MOST = 2, 4
 #: From this effort (1 to 5) on a move is hard; a rise to it of so many steps at once leaves people behind.
 HARD, RISE = 4, 2
-RECHECK = "Notice again what you noticed at the start. What is different?"
-CLOSE = "Stay a moment, and let the breath come and go. Get up slowly when you are ready."
+RECHECK = "Notice again what you noticed at the start. What has changed?"
+CLOSE = "Stay here a moment and let your breath come and go. Get up slowly when you are ready."
 
 
 @checked(
     Family.ORDER,
     "next-differs",
     Severity.FIX,
-    "whether what the words announce as next is what comes",
-    "After a change of order the words still announce the old one; {next} always names what really comes.",
+    "whether the words announce the move that really comes next",
+    "After a change of order, words can still announce the old move. {next} always names the right one.",
 )
 def next_differs(subject: Subject) -> Iterator[Found]:
-    """Words announce something as next, and something else comes."""
+    """The words announce one move and another one follows."""
     coming: MoveItem | None = None
     found: list[Found] = []
     for here in reversed(subject.items):
@@ -49,7 +49,7 @@ def next_differs(subject: Subject) -> Iterator[Found]:
             text, said = wrong[0]
             comes = coming.name if coming else "no other move"
             mend = Mend("Put {next} there", rewritten([t for t, _ in wrong], _announcing)) if coming else None
-            found.append(Found(f"{here.name} announces “{said}”; {comes} comes.", (here.id,), mend=mend))
+            found.append(Found(f"{here.name} announces “{said}”, but {comes} comes next.", (here.id,), mend=mend))
         coming = here if isinstance(here, MoveItem) else coming
     yield from reversed(found)
 
@@ -65,18 +65,18 @@ def _announcing(text: Text) -> str:
     Family.ORDER,
     "section-elsewhere",
     Severity.CONSIDER,
-    "whether a section reaches the places that its name announces",
-    "A section that is announced as one thing and does another confuses people, and the log.",
+    "whether a section works the areas in its name",
+    "A section should do what its name announces, for the class and for your log.",
 )
 def section_elsewhere(subject: Subject) -> Iterator[Found]:
-    """A section is named after a place that none of its moves is for."""
+    """A section is named after an area that none of its moves targets."""
     for section, items in subject.sections:
         moves = [item for item in items if isinstance(item, MoveItem)]
         regions = {target.region for item in moves for target in item.move.targets}
         missing = [word for word, meant in announced(section.name) if not meant & regions]
         if moves and missing:
             yield Found(
-                f"The section {section.name} has nothing for the {listed(missing).casefold()}.",
+                f"The section {section.name} has no move for the {listed(missing).casefold()}.",
                 tuple(item.id for item in moves),
                 facts=(("section", section.id),),
             )
@@ -87,7 +87,7 @@ def section_elsewhere(subject: Subject) -> Iterator[Found]:
     "effort-jumps",
     Severity.CONSIDER,
     "whether effort rises step by step",
-    "Effort is marked from 1 to 5 on each move; a rise of two steps to something hard (4 or 5) leaves people behind.",
+    "Each move has an effort from 1 to 5. A jump of two steps or more to hard work (4 or 5) leaves people behind.",
 )
 def effort_jumps(subject: Subject) -> Iterator[Found]:
     """Effort rises too steeply."""
@@ -102,10 +102,10 @@ def effort_jumps(subject: Subject) -> Iterator[Found]:
     "effort-drops",
     Severity.CONSIDER,
     "whether hard work eases off before stillness",
-    "From hard work to stillness at once makes people dizzy: something easier comes between.",
+    "Stopping suddenly after hard work can make people dizzy. Put something easier in between.",
 )
 def effort_drops(subject: Subject) -> Iterator[Found]:
-    """Hard work is followed by stillness."""
+    """Stillness follows hard work directly."""
     drops = [
         (a, b)
         for a, b in pairwise(subject.visits)
@@ -129,11 +129,11 @@ def _between(pairs: list[tuple[MoveItem, MoveItem]], sentence: str) -> Iterator[
     Family.ORDER,
     "floor-often",
     Severity.CONSIDER,
-    "how often people get down to the floor and up again, for this group",
+    "how often this group gets down to the floor and up again",
     "Getting down and up costs time, and is the hardest part of a class for people with sore knees or poor balance.",
 )
 def floor_often(subject: Subject) -> Iterator[Found]:
-    """People get up and down more often than this group should."""
+    """People get down and up more often than suits this group."""
     low, changes, at = subject.script.start_posture in FLOOR, 0, list[str]()
     for item in subject.visits:
         for posture in (item.move.posture, item.move.ends_in):
@@ -156,39 +156,37 @@ def floor_often(subject: Subject) -> Iterator[Found]:
     Family.ORDER,
     "no-closing",
     Severity.CONSIDER,
-    "whether something closes the class",
-    "People leave a class as its last minute leaves them: a few words, or breaths, to settle.",
+    "whether the class has a closing",
+    "A few words or breaths at the end let people settle before they leave.",
 )
 def no_closing(subject: Subject) -> Iterator[Found]:
-    """Nothing settles people at the end."""
+    """The class has no time to settle at the end."""
     closing = [item for section, items in subject.sections if section.role is Role.CLOSING for item in items]
     if not any(isinstance(item, MoveItem | Talk) for item in closing):
         change = say_at_close(TalkKind.TALK, "Close", CLOSE)
-        yield Found("Nothing closes the class.", mend=Mend("Put a few words to close there", change))
+        yield Found("The class has no closing.", mend=Mend("Add a few closing words", change))
 
 
 @checked(
     Family.ORDER,
     "no-recheck",
     Severity.CONSIDER,
-    "whether a check-in is returned to at the end",
-    "People who were asked to notice something want to know whether it changed.",
+    "whether a check-in has a follow-up",
+    "When you ask people to notice something, ask again later whether it changed.",
 )
 def no_recheck(subject: Subject) -> Iterator[Found]:
-    """A check-in has no recheck after it, or a recheck no check-in before it."""
+    """A check-in has no follow-up, or a follow-up has no check-in before it."""
     asked: Talk | None = None
     for talk in subject.talks:
         if talk.kind is TalkKind.CHECK_IN:
             asked = asked or talk
         elif talk.kind is TalkKind.RECHECK:
             if asked is None:
-                yield Found(f"{talk.name} returns to something that nobody was asked to notice.", (talk.id,))
+                yield Found(f"{talk.name} follows up on a check-in that the class does not have.", (talk.id,))
             asked = None
     if asked:
         change = say_at_close(TalkKind.RECHECK, "Notice again", RECHECK)
-        yield Found(
-            f"{asked.name} is never returned to.", (asked.id,), mend=Mend("Put a recheck into the close", change)
-        )
+        yield Found(f"{asked.name} has no follow-up.", (asked.id,), mend=Mend("Add a recheck to the closing", change))
 
 
 CHECKS: tuple[Check, ...] = (

@@ -20,7 +20,7 @@ from extendum.core.model.placeholders import mentions
 from extendum.core.model.prompts import PromptKind
 from extendum.core.model.talk import TalkKind
 from extendum.core.moves.objections import Against
-from extendum.core.timing.at_hand import thing_at_hand
+from extendum.core.timing.at_hand import as_taught, thing_at_hand
 
 #: Picking the same thing up more often than this is once too often.
 PICKED_MOST = 2
@@ -32,10 +32,10 @@ _SCARCE = re.compile(r"\b(some|few|not (?:everybody|everyone|all)|not for)\b", r
     "prop-missing",
     Severity.FIX,
     "whether every prop that a move needs is at hand",
-    "The brief says what the group has; a chair and a mat are at hand where its postures need them.",
+    "The brief lists what the group has. Chairs and mats count as at hand where its postures need them.",
 )
 def prop_missing(subject: Subject) -> Iterator[Found]:
-    """A move needs a prop that the brief does not have."""
+    """A move needs a prop that is not in the brief."""
     yield from against(subject, Against.PROP, "{name}: {told}.")
 
 
@@ -43,11 +43,11 @@ def prop_missing(subject: Subject) -> Iterator[Found]:
     Family.PROPS,
     "prop-wrong",
     Severity.FIX,
-    "whether the props at hand are what a move needs them to be",
-    "Chairs are stable and without wheels, the floor does not slip; a prop of the wrong kind is worse than none.",
+    "whether the props at hand are of the right kind",
+    "Chairs should be stable and without wheels, and the floor must not slip. The wrong prop is worse than none.",
 )
 def prop_wrong(subject: Subject) -> Iterator[Found]:
-    """A prop at hand is of the wrong kind for a move."""
+    """A prop at hand is the wrong kind for a move."""
     yield from against(subject, Against.PROP_KIND, "{name}: {told}.")
 
 
@@ -55,25 +55,26 @@ def prop_wrong(subject: Subject) -> Iterator[Found]:
     Family.PROPS,
     "prop-often",
     Severity.CONSIDER,
-    "how often the same prop is picked up",
-    "Picking a strap up again and again costs its seconds each time, and people's attention.",
+    "how often people pick up the same prop",
+    "Every time people pick up a strap, it costs seconds and attention.",
 )
 def prop_often(subject: Subject) -> Iterator[Found]:
-    """The same prop is picked up and put down again and again."""
+    """People pick up and put down the same prop again and again."""
     held: frozenset[str] = frozenset()
     picked: Counter[str] = Counter()
     at: dict[str, list[str]] = {}
+    used = {item.id: item.move.props for item in as_taught(subject.script).moves()}
     for item in subject.visits:
-        for prop in item.move.props:
+        for prop in used[item.id]:
             if prop.pick_up_s and prop.name not in held and not prop.stands_in(item.move.posture):
                 picked[prop.name] += 1
                 at.setdefault(prop.name, []).append(item.id)
-        held = frozenset(prop.name for prop in item.move.props)
+        held = frozenset(prop.name for prop in used[item.id])
     often = [name for name, count in picked.most_common() if count > PICKED_MOST]
     if often:
         told = listed(f"the {name} {picked[name]} times" for name in often)
         yield Found(
-            f"Picked up again and again: {told}.",
+            f"People pick up {told}.",
             tuple(dict.fromkeys(at[often[0]])),
             facts=tuple((name, picked[name]) for name in often),
             mend=Mend("Put a section in an order with fewer changes", fewer_changes),
@@ -84,11 +85,11 @@ def prop_often(subject: Subject) -> Iterator[Found]:
     Family.PROPS,
     "prop-idle",
     Severity.CONSIDER,
-    "whether people without a prop are told what to do",
-    "Somebody at home has no strap, and does nothing for a minute.",
+    "whether people without a prop hear what to do",
+    "Somebody at home has no strap and would sit idle for a minute.",
 )
 def prop_idle(subject: Subject) -> Iterator[Found]:
-    """A move needs a prop, and people without it are left idle."""
+    """A move needs a prop and leaves people without it idle."""
     recorded = subject.brief.setting is Setting.RECORDED
     idle = []
     for item in subject.moves:
@@ -99,7 +100,7 @@ def prop_idle(subject: Subject) -> Iterator[Found]:
     if idle:
         props, names = listed(name for _, name in idle), listed(i.name for i, _ in idle)
         yield Found(
-            f"Nobody says what to do without the {props}: {names}.",
+            f"The class does not hear what to do without the {props}: {names}.",
             tuple(item.id for item, _ in idle),
             mend=Mend("Say it there", each([i.id for i, _ in idle], partial(_with_other_way, subject=subject))),
         )
@@ -118,18 +119,18 @@ def _with_other_way(item: Item, subject: Subject) -> Item:
     other = subject.entries.get(option.move) if option and option.move else None
     what = option.words if option and option.words else f"Do {other.move.name.lower()} instead." if other else ""
     prop = next(p.name for p in item.move.props if p.required)
-    return with_prompt(item, PromptKind.EASIER, f"No {prop}? {what or 'Do it without, and smaller.'}")
+    return with_prompt(item, PromptKind.EASIER, f"No {prop}? {what or 'Do it without, and make it smaller.'}")
 
 
 @checked(
     Family.PROPS,
     "needs-unsaid",
     Severity.CONSIDER,
-    "whether the opening says which props the class uses",
-    "Props that are named when they are needed are fetched in the middle of a hold; {needs} says what the script uses.",
+    "whether the opening lists the props",
+    "Otherwise people fetch them in the middle of a hold. {needs} says what the class uses.",
 )
 def needs_unsaid(subject: Subject) -> Iterator[Found]:
-    """A prop is used that the class was not asked to fetch."""
+    """The class uses a prop that people were not asked to fetch."""
     said = _said_ahead(subject)
     if mentions(said, {"needs"}):
         return
@@ -137,7 +138,7 @@ def needs_unsaid(subject: Subject) -> Iterator[Found]:
     if unsaid:
         users = [i for i in subject.moves if any(p.name in unsaid for p in i.move.props)]
         yield Found(
-            f"The opening does not say that the class uses {listed(f'a {name}' for name in unsaid)}.",
+            f"The opening does not mention {listed(f'the {name}' for name in unsaid)}.",
             (users[0].id,),
             mend=say_at_start(subject, "{needs}"),
         )

@@ -29,8 +29,8 @@ RATE_STEP = 5
     Family.RECORDING,
     "facing-unseen",
     Severity.CONSIDER,
-    "how the teacher lies or kneels to the camera",
-    "Seen from the feet or the head a position on the floor cannot be made out; from the side it can.",
+    "whether the camera sees floor positions from the side",
+    "From the feet or the head, viewers cannot make out a floor position. From the side they can.",
 )
 def facing_unseen(subject: Subject) -> Iterator[Found]:
     """In a recording, a floor position is not turned side-on."""
@@ -57,11 +57,11 @@ def _side_on(item: Item) -> Item:
     Family.RECORDING,
     "said-to-room",
     Severity.CONSIDER,
-    "whether a recording speaks to people in a room, or of a day",
-    "Whoever watches a recording is alone with it, at any time of day.",
+    "whether a recording speaks to a room or of a time of day",
+    "People watch a recording alone, at any time of day.",
 )
 def said_to_room(subject: Subject) -> Iterator[Found]:
-    """In a recording, words speak to a room or of a time of day."""
+    """The words of a recording speak to a room or of a time of day."""
     if subject.brief.setting is Setting.RECORDED:
         for item, texts, first in sayings(subject, speaks_to_room):
             name = texts[0].item.name
@@ -72,17 +72,17 @@ def said_to_room(subject: Subject) -> Iterator[Found]:
     Family.RECORDING,
     "open-recorded",
     Severity.CONSIDER,
-    "whether a recording has doses without an end",
-    "An open dose waits for the teacher to move on; a recording moves on when its planned seconds are over.",
+    "whether a recording waits for you",
+    "An open dose waits for you to move on. A recording moves on when its planned seconds are over.",
 )
 def open_recorded(subject: Subject) -> Iterator[Found]:
-    """In a recording, a dose is open."""
+    """A recording has an open dose."""
     if subject.brief.setting is not Setting.RECORDED:
         return
     waits = [item for item in subject.moves if any(isinstance(dose, Open) for dose in item.doses)]
     if waits:
         yield Found(
-            f"Open until you move on: {listed(item.name for item in waits)}.",
+            f"These wait until you move on: {listed(item.name for item in waits)}.",
             tuple(item.id for item in waits),
             mend=Mend("Hold for the planned seconds", each([item.id for item in waits], _closed)),
         )
@@ -100,11 +100,11 @@ def _closed(item: Item) -> Item:
     Family.RECORDING,
     "captions-fast",
     Severity.NOTE,
-    "whether what is said can be read as captions in its time",
-    f"Captions are read at about {COMFORTABLE} characters a second; where there is quiet, they stay on into it.",
+    "whether the captions can be read in time",
+    f"People read about {COMFORTABLE} characters a second. Captions stay on into the quiet that follows.",
 )
 def captions_fast(subject: Subject) -> Iterator[Found]:
-    """In a recording, words are spoken faster than their captions are read."""
+    """The words of a recording are spoken faster than people can read their captions."""
     if subject.brief.setting is not Setting.RECORDED:
         return
     fast = hasty(captions(subject.timeline))

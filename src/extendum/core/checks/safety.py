@@ -67,23 +67,23 @@ def against(subject: Subject, kind: Against, sentence: str) -> Iterator[Found]:
     Family.SAFETY,
     "against-condition",
     Severity.FIX,
-    "moves that people with a condition in this group leave out",
-    "Cautions belong to moves: the usual ones of the field. What somebody may do is for them and their professional.",
+    "whether anybody in the group should leave out a move",
+    "These are the usual cautions of the field. What people may do is for them and their professional to decide.",
 )
 def against_condition(subject: Subject) -> Iterator[Found]:
-    """A move is one that somebody in the group leaves out."""
-    yield from against(subject, Against.CONDITION, "{name} is left out with {told}.")
+    """Somebody in the group should leave out a move."""
+    yield from against(subject, Against.CONDITION, "{name} is usually left out with {told}.")
 
 
 @checked(
     Family.SAFETY,
     "posture-out",
     Severity.FIX,
-    "postures that the group cannot take",
-    "A chair and the floor are never one “seated”: the posture decides who can take part.",
+    "whether every posture suits the group",
+    "The posture decides who can take part: sitting on a chair is not sitting on the floor.",
 )
 def posture_out(subject: Subject) -> Iterator[Found]:
-    """A move is in a posture that the brief does not have."""
+    """A move's posture is not in the brief's postures."""
     yield from against(subject, Against.POSTURE, "{name}: {told}.")
 
 
@@ -91,8 +91,8 @@ def posture_out(subject: Subject) -> Iterator[Found]:
     Family.SAFETY,
     "to-avoid",
     Severity.FIX,
-    "moves that the brief says to avoid",
-    "The brief's own words about what to leave out.",
+    "whether the class has a move that the brief says to avoid",
+    "The brief's own words say what to leave out.",
 )
 def to_avoid(subject: Subject) -> Iterator[Found]:
     """A move is one that the brief wants to avoid."""
@@ -103,11 +103,11 @@ def to_avoid(subject: Subject) -> Iterator[Found]:
     Family.SAFETY,
     "caution-unspoken",
     Severity.CONSIDER,
-    "whether people whom a move has to be adapted for are told how",
-    "A caution that only the teacher has read protects nobody.",
+    "whether people who need to adapt a move hear how",
+    "A caution helps only if the class hears it.",
 )
 def caution_unspoken(subject: Subject) -> Iterator[Found]:
-    """Somebody in the group adapts a move, and nobody says how."""
+    """Somebody in the group needs to adapt a move, and the words do not say how."""
     start = " ".join(talk.words for talk in subject.talks)
     missed: dict[str, list[Caution]] = {}
     for item in subject.moves:
@@ -120,7 +120,7 @@ def caution_unspoken(subject: Subject) -> Iterator[Found]:
         names = listed(item.name for item in subject.moves if item.id in missed)
         whom = listed(dict.fromkeys(one.condition for lost in missed.values() for one in lost))
         yield Found(
-            f"Nobody says how it is adapted for {whom}: {names}.",
+            f"The words do not say how to adapt for {whom}: {names}.",
             tuple(missed),
             facts=tuple((one.condition, one.advice) for lost in missed.values() for one in lost),
             mend=Mend("Say it at each move", each(missed, partial(_with_cautions, missed=missed))),
@@ -135,11 +135,11 @@ def _with_cautions(item: Item, missed: dict[str, list[Caution]]) -> Item:
     Family.SAFETY,
     "caution-unsaid",
     Severity.FIX,
-    "whether written cautions find their place",
-    "A caution is said in the set-up or in the first third; a short hold may have no room for it.",
+    "whether the cautions that are written are spoken",
+    "A caution belongs in the set-up or the first third, and a short hold may have no room for it.",
 )
 def caution_unsaid(subject: Subject) -> Iterator[Found]:
-    """A caution is written, and finds no place."""
+    """A caution is written but does not fit in."""
     yield from unsaid_of(subject, CueKind.CAUTION, "The caution")
 
 
@@ -148,19 +148,19 @@ def caution_unsaid(subject: Subject) -> Iterator[Found]:
     "caution-lacking",
     Severity.NOTE,
     "whether moves carry the usual cautions for what they ask of the body",
-    "Weight on wrists or knees, lying long on the back, head low, one leg, pressing: each has its usual caution.",
+    "Weight on wrists or knees, lying on the back for long, a low head, one leg, pressing: each has its usual caution.",
 )
 def caution_lacking(subject: Subject) -> Iterator[Found]:
-    """A move carries none of a caution that is usual for it."""
+    """A move lacks a caution that is usual for it."""
     lack = {item.id: found for item in subject.moves if (found := lacking(item.move))}
     if lack:
         named = {one.condition for found in lack.values() for one in found}
         ours = bool(named & subject.conditions)
         names = listed(item.name for item in subject.moves if item.id in lack)
         yield Found(
-            f"No caution about {listed(sorted(named))} on {names}.",
+            f"No caution for {listed(sorted(named))} in {names}.",
             tuple(lack),
-            mend=Mend("Put the usual caution on it", each(lack, partial(_cautioned, lack=lack))),
+            mend=Mend("Add the usual caution", each(lack, partial(_cautioned, lack=lack))),
             severity=Severity.CONSIDER if ours else None,
         )
 
@@ -173,21 +173,21 @@ def _cautioned(item: Item, lack: dict[str, tuple[Caution, ...]]) -> Item:
     Family.SAFETY,
     "no-usual-cautions",
     Severity.CONSIDER,
-    "whether the usual cautions are said once",
-    "Mild tension, never sharp pain, numbness or tingling; keep breathing; stop and rest whenever it feels wrong. With "
-    "injury, recent surgery, pregnancy, osteoporosis, uncontrolled blood pressure, glaucoma, dizziness or a joint "
-    "replacement, people ask a licensed health professional.",
+    "whether the class hears the usual cautions",
+    "Mild tension, never sharp pain, numbness or tingling. Keep breathing. Stop and rest whenever something feels "
+    "wrong. With injury, recent surgery, pregnancy, osteoporosis, uncontrolled blood pressure, glaucoma, dizziness or "
+    "a joint replacement, people should ask a licensed health professional.",
 )
 def no_usual_cautions(subject: Subject) -> Iterator[Found]:
-    """Nobody says what the usual cautions are, or to ask a professional where somebody has something."""
+    """The class does not hear the usual cautions, or the advice to ask a professional."""
     words = " ".join(talk.words for talk in subject.talks)
     if not (says_tension(words) and says_rest(words)):
         line = start_line(subject.conditions)
-        yield Found("The usual cautions are not said.", mend=say_at_start(subject, line))
+        yield Found("The class does not hear the usual cautions.", mend=say_at_start(subject, line))
     elif len(subject.conditions) > 2 and not says_professional(words):
         line = start_line(subject.conditions).removeprefix(start_line(())).strip()
         yield Found(
-            "Several people have something, and nobody says to ask a health professional.",
+            "Several people have a condition, and the words do not suggest asking a health professional.",
             mend=say_at_start(subject, line),
             severity=Severity.NOTE,
         )
@@ -197,11 +197,11 @@ def no_usual_cautions(subject: Subject) -> Iterator[Found]:
     Family.SAFETY,
     "no-slow-rise",
     Severity.CONSIDER,
-    "whether people are told to come up slowly from a head-low position, and from the floor",
-    "Coming up fast makes people dizzy: slowly, the head last, with something to hold on to.",
+    "whether the words say to come up slowly from a fold and from the floor",
+    "Coming up fast can make people dizzy. Come up slowly, head last, with something to hold on to.",
 )
 def no_slow_rise(subject: Subject) -> Iterator[Found]:
-    """People come up from a fold or from the floor, and nothing says slowly."""
+    """People come up from a fold or from the floor, and the words do not say “slowly”."""
     fast: dict[str, bool] = {}
     order = subject.moves
     for n, item in enumerate(order):
@@ -215,7 +215,7 @@ def no_slow_rise(subject: Subject) -> Iterator[Found]:
             fast[item.id] = move.posture in FLOOR
     if fast:
         yield Found(
-            f"Nobody is told to come up slowly after {listed(i.name for i in order if i.id in fast)}.",
+            f"The words do not say to come up slowly after {listed(i.name for i in order if i.id in fast)}.",
             tuple(fast),
             mend=Mend("Say it at the release", each(fast, partial(_rising, fast=fast))),
         )
@@ -237,11 +237,11 @@ def _rising(item: Item, fast: dict[str, bool]) -> Item:
     Family.SAFETY,
     "one-leg-unsupported",
     Severity.FIX,
-    "whether people of poor balance have something to hold on to on one leg",
-    "Older adults stand on one leg with a support within reach, or sit.",
+    "whether people with poor balance have a support on one leg",
+    "On one leg, older adults need a support within reach, or a seat.",
 )
 def one_leg_unsupported(subject: Subject) -> Iterator[Found]:
-    """A move stands on one leg, without a support, in a group with poor balance."""
+    """People with poor balance stand on one leg without a support."""
     if not subject.has(Condition.BALANCE):
         return
     for item in subject.moves:
@@ -249,7 +249,7 @@ def one_leg_unsupported(subject: Subject) -> Iterator[Found]:
             props = any(p.required and p.name in ("chair", "wall") for p in item.move.props)
             if not props and not any(says_support(text.words) for text in subject.texts[item.id]):
                 yield Found(
-                    f"{item.name} stands on one leg, and nobody says what to hold on to.",
+                    f"{item.name} is on one leg, and the words do not say what to hold on to.",
                     (item.id,),
                     mend=Mend(
                         "Say it as a caution",
@@ -262,11 +262,11 @@ def one_leg_unsupported(subject: Subject) -> Iterator[Found]:
     Family.SAFETY,
     "one-leg-long",
     Severity.FIX,
-    "how long people of poor balance stand on one leg",
-    "Older adults standing on one leg or without support: no hold beyond 20 to 30 s, or sit.",
+    "how long people with poor balance stand on one leg",
+    "For older adults, a stand on one leg should last no longer than 20 to 30 s. Otherwise they sit.",
 )
 def one_leg_long(subject: Subject) -> Iterator[Found]:
-    """A hold on one leg is longer than the class allows, or than people of poor balance should."""
+    """A hold on one leg is longer than the class allows, or than suits people with poor balance."""
     most = subject.style.one_leg_most_s or (ONE_LEG_MOST_S if subject.has(Condition.BALANCE) else 0)
     if not most:
         return
@@ -274,7 +274,7 @@ def one_leg_long(subject: Subject) -> Iterator[Found]:
         holds = [s.seconds for s in subject.work[item.id] if s.kind in (SegmentKind.HOLD, SegmentKind.OPEN)]
         if item.move.posture is Posture.ONE_LEG and holds and max(holds) > most:
             yield Found(
-                f"{item.name} stands on one leg for {max(holds)} s; at most {most} s in this class.",
+                f"{item.name} stays on one leg for {max(holds)} s, and this class allows {most} s.",
                 (item.id,),
                 facts=(("seconds", max(holds)), ("most", most)),
                 mend=Mend(f"Hold it for {most} s", each([item.id], partial(_held, most=most)))
@@ -291,11 +291,11 @@ def _held(item: Item, most: int) -> Item:
     Family.SAFETY,
     "eyes-closed",
     Severity.CONSIDER,
-    "whether anybody closes the eyes while standing",
-    "With the eyes closed balance goes: people close them when they sit or lie, or hold on.",
+    "whether people close their eyes while standing",
+    "Balance is harder with closed eyes. People should sit, lie or hold on before they close them.",
 )
 def eyes_closed(subject: Subject) -> Iterator[Found]:
-    """Words ask people who stand to close their eyes."""
+    """The words ask people to close their eyes while they stand."""
     severity = Severity.FIX if subject.has(Condition.BALANCE, Condition.DIZZINESS) else None
     by_item: dict[str, list[Text]] = {}
     for text in subject.all_texts:
@@ -304,7 +304,7 @@ def eyes_closed(subject: Subject) -> Iterator[Found]:
     for item, texts in by_item.items():
         first = closes_eyes(texts[0].words)[0]
         yield Found(
-            f"{texts[0].name} says “{first}” to people who stand.",
+            f"{texts[0].name} says “{first}” while people stand.",
             (item,),
             mend=drop_sentences(texts, closes_eyes),
             severity=severity,

@@ -24,11 +24,11 @@ LONG_AGAIN = 14
     Family.WORDS,
     "section-empty",
     Severity.CONSIDER,
-    "whether each section has a move, or at least some words",
-    "A section without anything in it is announced and not held.",
+    "whether each section has something in it",
+    "The class would hear the name of an empty section and nothing more.",
 )
 def section_empty(subject: Subject) -> Iterator[Found]:
-    """A warm-up or main section has no move, another nothing at all."""
+    """A warm-up or main section has no move, or another section has nothing at all."""
     for section, items in subject.sections:
         works = section.role in (Role.WARM_UP, Role.MAIN)
         if (works and not any(isinstance(item, MoveItem) for item in items)) or not items:
@@ -37,7 +37,7 @@ def section_empty(subject: Subject) -> Iterator[Found]:
                 f"{section.name or 'A section'} ({section.role}) has no move in it.",
                 tuple(item.id for item in items),
                 facts=(("section", section.id),),
-                mend=Mend("Take the section out", partial(remove_section, section_id=section.id)) if bare else None,
+                mend=Mend("Remove the section", partial(remove_section, section_id=section.id)) if bare else None,
             )
 
 
@@ -45,18 +45,18 @@ def section_empty(subject: Subject) -> Iterator[Found]:
     Family.WORDS,
     "no-set-up",
     Severity.CONSIDER,
-    "whether each move is set up in words the first time",
-    "People on the floor, or with their back to you, have nothing but the words.",
+    "whether each move has a spoken set-up the first time",
+    "People on the floor or with their backs to you have only your words.",
 )
 def no_set_up(subject: Subject) -> Iterator[Found]:
-    """A move begins for the first time without a word."""
+    """A move begins for the first time without any words."""
     bare = [i for i in subject.moves if not (i.words.moving or i.words.there or i.words.demonstration)]
     if bare:
         known = [item for item in bare if item.move.key in subject.entries]
         yield Found(
-            f"Nothing is said to get into {listed(item.name for item in bare)}.",
+            f"No words say how to get into {listed(item.name for item in bare)}.",
             tuple(item.id for item in bare),
-            mend=Mend("Take the library's words", each([i.id for i in known], partial(_library_words, subject=subject)))
+            mend=Mend("Use the library's words", each([i.id for i in known], partial(_library_words, subject=subject)))
             if known
             else None,
         )
@@ -73,11 +73,11 @@ def _library_words(item: Item, subject: Subject) -> Item:
     Family.WORDS,
     "again-long",
     Severity.NOTE,
-    "whether a set-up that comes again is said in short",
-    "In a later round or on the other side of a chain people know the move: short words leave more time for it.",
+    "whether a repeated set-up is short",
+    "In a later round people know the move. Short words leave more time for it.",
 )
 def again_long(subject: Subject) -> Iterator[Found]:
-    """A long set-up is said again in full."""
+    """A long set-up is repeated in full."""
     long = []
     for item in subject.moves:
         words = f"{item.words.moving} {item.words.there}"
@@ -86,10 +86,11 @@ def again_long(subject: Subject) -> Iterator[Found]:
             if len(starts) > 1:
                 long.append(item)
     if long:
+        verb = "repeat" if long[1:] else "repeats"
         yield Found(
-            f"The whole set-up is said again in {listed(item.name for item in long)}.",
+            f"{listed(item.name for item in long)} {verb} the whole set-up.",
             tuple(item.id for item in long),
-            mend=Mend("Put short words there", each([i.id for i in long], partial(_shortened, subject=subject))),
+            mend=Mend("Add short words", each([i.id for i in long], partial(_shortened, subject=subject))),
         )
 
 
@@ -108,11 +109,11 @@ def _shortened(item: Item, subject: Subject) -> Item:
     Family.WORDS,
     "posture-unsaid",
     Severity.NOTE,
-    "whether the words say how to get to the floor, to a chair or up again where the class has to",
-    "People who are not told are left standing. Your own words know the room; ready-made ones only know the posture.",
+    "whether your words say how to get to the floor, to a chair or up again",
+    "Your own words know the room. Ready-made ones only know the posture.",
 )
 def posture_unsaid(subject: Subject) -> Iterator[Found]:
-    """The support changes and the item's own words do not say so: ready-made ones are said, or nobody says it."""
+    """People change support, and the item's own words do not say how: ready-made ones do, or none."""
     said: dict[str, str] = {}
     for cue in subject.spoken_ways:
         said.setdefault(cue.of.item, cue.text)
@@ -122,7 +123,7 @@ def posture_unsaid(subject: Subject) -> Iterator[Found]:
     names = {item.id: item.name for item in subject.moves}
     if silenced:
         yield Found(
-            f"The words do not say how to get into position for {listed(names[item] for item in silenced)}.",
+            f"No words say how to get into position for {listed(names[item] for item in silenced)}.",
             tuple(silenced),
             mend=Mend("Add it to their words", each(list(silenced), partial(_saying_way, lines=silenced))),
             severity=Severity.CONSIDER,

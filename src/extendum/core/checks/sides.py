@@ -37,11 +37,11 @@ def _first_side(segments: list[Segment]) -> Side | None:
     Family.SIDES,
     "lead-wanders",
     Severity.CONSIDER,
-    "whether the same side, as it is named, leads in every move",
-    "People and teacher lose track when the first side changes without a reason; whichever side leads is a setting.",
+    "whether the same side leads in every move",
+    "When the first side changes without a reason, people lose track, and so do you.",
 )
 def lead_wanders(subject: Subject) -> Iterator[Found]:
-    """Some moves begin on the other side than the rest."""
+    """Some moves start on the other side from the rest."""
     lead = {item.id: side for item in subject.moves if (side := _first_side(subject.work[item.id]))}
     counts = Counter(lead.values())
     if len(counts) < 2:
@@ -75,11 +75,11 @@ def _led_by(script: Script, lead: Side) -> Script:
     Family.SIDES,
     "sides-unequal",
     Severity.FIX,
-    "whether both sides get the same, where it is not marked as self-led",
-    "Both sides come from one dose; an odd count of alternating reps gives one side more.",
+    "whether both sides get the same dose, unless people work at their own pace",
+    "An odd number of alternating reps gives one side more than the other.",
 )
 def sides_unequal(subject: Subject) -> Iterator[Found]:
-    """One side gets more than the other."""
+    """One side gets more work than the other."""
     for item in subject.moves:
         if item.self_led:
             continue
@@ -87,7 +87,7 @@ def sides_unequal(subject: Subject) -> Iterator[Found]:
         if odd:
             dose, count = item.dose_at(odd[0]), item.dose_at(odd[0]).quantity.value
             yield Found(
-                f"{count} alternating {dose.unit} in {item.name}: one side gets one more.",
+                f"{item.name} has {count} alternating {dose.unit}, so one side gets one more.",
                 (item.id,),
                 facts=(("count", count),),
                 mend=dosed(item, odd[0], count + 1, f"Make it {count + 1}"),
@@ -98,11 +98,11 @@ def sides_unequal(subject: Subject) -> Iterator[Found]:
     Family.SIDES,
     "side-unsaid",
     Severity.FIX,
-    "whether each side of a move is said when it is come to",
-    "A side that nobody names is the one that half of the class does twice.",
+    "whether the words name each side as it begins",
+    "If the words do not name the side, half the class does the same one twice.",
 )
 def side_unsaid(subject: Subject) -> Iterator[Found]:
-    """The class changes to a side of a move, and no words say so."""
+    """The class changes sides and the words do not name the new one."""
     for item in subject.moves:
         if not item.move.sided or item.cued(subject.style).side_names is SideNames.UNSPOKEN:
             continue
@@ -112,7 +112,7 @@ def side_unsaid(subject: Subject) -> Iterator[Found]:
         quiet = [side for side in (lead, lead.other) if not _named(subject, item, side, lead)]
         if quiet:
             yield Found(
-                f"Nobody says {' or '.join(f'the {side} side' for side in quiet)} in {item.name}.",
+                f"The words do not name {' or '.join(f'the {side} side' for side in quiet)} in {item.name}.",
                 (item.id,),
                 mend=Mend("Say the side", each([item.id], _saying_sides)),
             )
@@ -147,11 +147,11 @@ def _saying_sides(item: Item) -> Item:
     Family.SIDES,
     "direction-unsaid",
     Severity.FIX,
-    "whether each direction of a move is said when it is come to",
-    "Circles go one way for half of the class and the other way for the rest when the change is not called.",
+    "whether the words name each direction as it begins",
+    "If you do not call the change, half the class circles one way and half the other.",
 )
 def direction_unsaid(subject: Subject) -> Iterator[Found]:
-    """The class changes to a direction of a move, and no words say so."""
+    """The class changes direction and the words do not say so."""
     for item in subject.moves:
         if not item.move.sidedness.by_direction:
             continue
@@ -164,7 +164,7 @@ def direction_unsaid(subject: Subject) -> Iterator[Found]:
                 quiet.append(way)
         if quiet:
             yield Found(
-                f"Nobody says “{'” or “'.join(quiet)}” in {item.name}.",
+                f"The words do not say “{'” or “'.join(quiet)}” in {item.name}.",
                 (item.id,),
                 mend=Mend("Say the direction", each([item.id], _saying_directions)),
             )
@@ -183,11 +183,11 @@ def _saying_directions(item: Item) -> Item:
     Family.SIDES,
     "literal-side",
     Severity.FIX,
-    "whether words of a move with sides name left or right themselves",
-    "What is typed as left is said as left on both sides; {side} and {other} always speak the side that is worked.",
+    "whether words name left or right instead of {side}",
+    "A typed “left” is spoken on both sides. {side} and {other} always name the right one.",
 )
 def literal_side(subject: Subject) -> Iterator[Found]:
-    """Words of a move with sides, also of one that alternates, hold left or right instead of a placeholder."""
+    """The words of a move with sides say left or right instead of using a placeholder."""
     for item in subject.moves:
         if not (item.move.sided or item.alternates):
             continue
@@ -195,10 +195,10 @@ def literal_side(subject: Subject) -> Iterator[Found]:
         if literal:
             lead = _first_side(subject.work[item.id]) or subject.style.lead_side
             yield Found(
-                f"{item.name} says “{literal_sides(literal[0].words)[0]}” itself, on both sides.",
+                f"{item.name} says “{literal_sides(literal[0].words)[0]}” on both sides.",
                 (item.id,),
                 facts=(("text", literal[0].words),),
-                mend=Mend("Put {side} and {other} there", rewritten(literal, partial(_placed, lead=lead))),
+                mend=Mend("Use {side} and {other}", rewritten(literal, partial(_placed, lead=lead))),
             )
 
 
@@ -210,12 +210,11 @@ def _placed(text: Text, lead: Side) -> str:
     Family.SIDES,
     "side-of-none",
     Severity.FIX,
-    "whether words of a move without sides speak of one",
-    "In a move that both sides do together there is no side to speak of: {side} is heard as “both”, and a left or "
-    "right that stands alone is done by half of the body.",
+    "whether words name a side where there is none",
+    "In a move for both sides together, {side} is spoken as “both”, and a lone left or right would work one side only.",
 )
 def side_of_none(subject: Subject) -> Iterator[Found]:
-    """Words of what has no sides hold {side} or {other}, or name one of the two."""
+    """A move without sides uses {side} or {other}, or names left or right."""
     yield from _talks_of_none(subject)
     for item in subject.moves:
         if item.move.sided or item.alternates:
@@ -226,7 +225,7 @@ def side_of_none(subject: Subject) -> Iterator[Found]:
             words = own[0].words
             told = literal_sides(words)[0] if not mentions(words, {"side", "other"}) else "{side}"
             yield Found(
-                f"{item.name} speaks of a side, “{told}”, and has none.",
+                f"{item.name} has no sides, but its words say “{told}”.",
                 (item.id,),
                 facts=(("text", words),),
                 mend=Mend("Leave the side out", rewritten(own, lambda text: without_sides(text.words))),
@@ -241,7 +240,7 @@ def _talks_of_none(subject: Subject) -> Iterator[Found]:
         own = [text for text in subject.texts[talk.id] if mentions(text.words, {"side", "other"})]
         if own and talk.id not in chained:
             yield Found(
-                f"{talk.name} names a side, but a talk has a side only in a chain.",
+                f"{talk.name} names a side, but a talk has sides only in a chain.",
                 (talk.id,),
                 facts=(("text", own[0].words),),
                 mend=Mend("Leave the side out", rewritten(own, lambda text: without_sides(text.words))),

@@ -35,12 +35,12 @@ def sayings(subject: Subject, said: Callable[[str], tuple[str, ...]]) -> Iterato
     Family.WORDS,
     "claim",
     Severity.FIX,
-    "whether words promise less soreness, no injury, healing, detoxing or energy",
-    "Stretching and cooling down do little for soreness on the next day (Herbert and others, 2011; Van Hooren and "
-    "Peake, 2018); the rest is not known to be true either.",
+    "whether words promise less soreness, no injury, healing, detox or energy",
+    "Stretching and cooling down do little for next-day soreness (Herbert and others, 2011; Van Hooren and "
+    "Peake, 2018), and the other promises are not known to be true either.",
 )
 def claim(subject: Subject) -> Iterator[Found]:
-    """Words promise what a stretch class cannot keep."""
+    """The words promise something that a stretch class cannot deliver."""
     for item, texts, first in sayings(subject, claims):
         name = texts[0].name
         yield Found(f"{name} promises: “{first}”.", (item,), mend=drop_sentences(texts, claims))
@@ -50,11 +50,11 @@ def claim(subject: Subject) -> Iterator[Found]:
     Family.WORDS,
     "pushing",
     Severity.FIX,
-    "whether words push people through pain, or as far as they can",
-    "Mild tension, never sharp pain: words that push say the opposite, above all to people who are very flexible.",
+    "whether words push people through pain or to their limit",
+    "A stretch should be mild, never sharp. Words that push say the opposite, above all to very flexible people.",
 )
 def pushing(subject: Subject) -> Iterator[Found]:
-    """Words push people further than a mild tension."""
+    """The words push people beyond mild tension."""
     for item, texts, first in sayings(subject, pushes):
         name = texts[0].name
         yield Found(f"{name} pushes: “{first}”.", (item,), mend=drop_sentences(texts, pushes))
@@ -64,11 +64,11 @@ def pushing(subject: Subject) -> Iterator[Found]:
     Family.WORDS,
     "feel-elsewhere",
     Severity.CONSIDER,
-    "whether the place that words name is one that the move is for",
-    "People who feel it where they were told, and it is the wrong place, go deeper there.",
+    "whether the feeling cue names an area of the move",
+    "If you name the wrong place, people go deeper there.",
 )
 def feel_elsewhere(subject: Subject) -> Iterator[Found]:
-    """What to feel names a place that is no target of the move."""
+    """The words send the feeling to an area that the move does not target."""
     for item in subject.moves:
         regions = {target.region for target in item.move.targets}
         if not regions or Region.WHOLE_BODY in regions:
@@ -79,7 +79,7 @@ def feel_elsewhere(subject: Subject) -> Iterator[Found]:
             if wrong:
                 main = listed(item.move.main_regions) or listed(regions)
                 yield Found(
-                    f"{item.name} says to feel “{wrong}”, and is for the {main}.",
+                    f"{item.name} says to feel “{wrong}”, but it targets the {main}.",
                     (item.id,),
                     facts=(("text", text.words),),
                 )
@@ -96,11 +96,11 @@ def _places_to_feel(words: str) -> tuple[tuple[str, frozenset[Region]], ...]:
     Family.WORDS,
     "number-false",
     Severity.FIX,
-    "whether numbers in the words are what is done",
-    "Ten minutes that are twelve, five breaths that are three: a placeholder always says what it really is.",
+    "whether the numbers in the words are true",
+    "Words can say ten minutes when it is twelve. A placeholder always says the real number.",
 )
 def number_false(subject: Subject) -> Iterator[Found]:
-    """A number that is said is not the number that is done."""
+    """A spoken number differs from what the class does."""
     true: Callable[[Text], dict[str, set[int]]] = partial(_true_numbers, subject)
     for item_id, texts in subject.texts.items():
         spoken = [text for text in texts if any(not one.more for one in numbers(text.words))]
@@ -110,7 +110,7 @@ def number_false(subject: Subject) -> Iterator[Found]:
             is_so = _really(subject, text, one.unit) or sorted(true(text)[one.unit])
             told = f"; it is {listed(map(str, is_so), 3)}" if is_so else ""
             unit = _placeholder(text, one)
-            mend = Mend(f"Put {{{unit}}} there", rewritten([t for t, _ in wrong], partial(_told, true=true)))
+            mend = Mend(f"Use {{{unit}}}", rewritten([t for t, _ in wrong], partial(_told, true=true)))
             yield Found(
                 f"{text.name} says “{one.phrase}”{told}.",
                 (item_id,),
@@ -187,11 +187,11 @@ def _inside(dose: Dose) -> tuple[set[int], set[int]]:
     Family.WORDS,
     "seconds-guessed",
     Severity.CONSIDER,
-    "whether words of a move say how many seconds are left",
-    "“Ten more seconds” said by hand lasts anything from five to sixteen; calls of the time left come from the clock.",
+    "whether words guess how many seconds are left",
+    "A spoken “ten more seconds” can be anything from five to sixteen. Calls of the time left follow the clock.",
 )
 def seconds_guessed(subject: Subject) -> Iterator[Found]:
-    """Words say how much is left, without knowing it."""
+    """The words guess how much time is left."""
 
     def guesses(words: str) -> tuple[str, ...]:
         return tuple(one.phrase for one in numbers(words) if one.more and one.unit == "seconds")
@@ -200,7 +200,7 @@ def seconds_guessed(subject: Subject) -> Iterator[Found]:
         texts = [text for text in subject.texts[item.id] if guesses(text.words)]
         if texts:
             yield Found(
-                f"{item.name} says “{guesses(texts[0].words)[0]}” whenever it is read.",
+                f"{item.name} says “{guesses(texts[0].words)[0]}” whatever the clock says.",
                 (item.id,),
                 mend=drop_sentences(texts, guesses),
             )

@@ -34,11 +34,11 @@ _WAYS = (SegmentKind.TRANSITION, SegmentKind.SWITCH, SegmentKind.TURN)
     Family.WORDS,
     "words-push",
     Severity.CONSIDER,
-    "whether words on the way last much longer than the way",
-    "People who are there already stand and wait, and the time is taken from what the class is for.",
+    "whether the cue for moving is longer than the move into position",
+    "People who are already in position stand and wait, and the stretch loses the time.",
 )
 def words_push(subject: Subject) -> Iterator[Found]:
-    """Words said while moving last longer than anybody moves."""
+    """A cue is longer than the move into position."""
     pushed: dict[str, int] = {}
     first = ""
     for item in subject.moves:
@@ -53,7 +53,7 @@ def words_push(subject: Subject) -> Iterator[Found]:
         most = max(pushed.values())
         names = listed(item.name for item in subject.moves if item.id in pushed)
         yield Found(
-            f"Words on the way last longer than the way, by up to {most} s: {names}.",
+            f"The cue is longer than the move into position, by up to {most} s: {names}.",
             tuple(pushed),
             first,
             facts=(("seconds", most),),
@@ -65,10 +65,10 @@ def words_push(subject: Subject) -> Iterator[Found]:
     "talk-overruns",
     Severity.FIX,
     "whether the words of a talk fit its time",
-    "Speaking time is words by the class's rate and a pause at each sentence; what does not fit stays unsaid.",
+    "Speaking time is the words at the class's rate plus a pause for each sentence. What does not fit stays unsaid.",
 )
 def talk_overruns(subject: Subject) -> Iterator[Found]:
-    """A talk has more words than time."""
+    """A talk has more words than its time allows."""
     unsaid = {one.of.item for one in subject.timeline.unsaid if one.rule == "talk-overrun"}
     for talk in subject.talks:
         if talk.id in unsaid:
@@ -78,7 +78,7 @@ def talk_overruns(subject: Subject) -> Iterator[Found]:
             beyond = needs > talk.quantity.most and not talk.quantity.locked
             more = f" A fit will give it {needs} s, over its limit of {talk.quantity.most} s." if beyond else ""
             yield Found(
-                f"{talk.name} has {has} s and words for {needs} s: “{lost}” stays unsaid.{more}",
+                f"{talk.name} lasts {has} s and its words need {needs} s, so “{lost}” stays unsaid.{more}",
                 (talk.id,),
                 facts=(("seconds", has), ("needed", needs)),
                 mend=Mend(f"Give it {needs} s", partial(with_time_to_say, talk_id=talk.id)),
@@ -89,11 +89,11 @@ def talk_overruns(subject: Subject) -> Iterator[Found]:
     Family.WORDS,
     "cadence-short",
     Severity.FIX,
-    "whether a group's cadence leaves time to get there and to say it",
-    "From the end of one pass to the next, people have to get there; what is not said is listed as unsaid.",
+    "whether a group's cadence leaves time for the moves and the words",
+    "Between two passes people need time to get into position and to hear how.",
 )
 def cadence_short(subject: Subject) -> Iterator[Found]:
-    """A fixed cadence is too short for the bodies or the words of its moves."""
+    """A fixed cadence leaves too little time to move or to speak."""
     unsaid = Counter(one.of.item for one in subject.timeline.unsaid if one.rule == "cadence-short")
     for group in (group for section in subject.script.sections for group in section.groups if group.cadence_s):
         needs = {}
@@ -123,11 +123,11 @@ def _too_short(group: Group, needs: dict[MoveItem, int], lost: int) -> Found:
     Family.WORDS,
     "no-quiet",
     Severity.CONSIDER,
-    "whether each hold has some seconds without words",
-    "People feel a stretch when nobody talks; a hold that is talked through has no quiet left.",
+    "whether each hold has some quiet",
+    "People feel a stretch best in quiet.",
 )
 def no_quiet(subject: Subject) -> Iterator[Found]:
-    """A hold has no stretch of quiet in it."""
+    """A hold has no quiet in it."""
     loud: dict[str, Segment] = {}
     for item in subject.moves:
         for segment in subject.work[item.id]:
@@ -137,7 +137,7 @@ def no_quiet(subject: Subject) -> Iterator[Found]:
     if loud:
         names = listed(item.name for item in subject.moves if item.id in loud)
         yield Found(
-            f"No {QUIET_S} s without words anywhere in the hold of {names}.",
+            f"No hold of {names} has {QUIET_S} s without words.",
             tuple(loud),
             next(iter(loud.values())).id,
             mend=Mend("Say less in them", _quieter),
@@ -176,15 +176,15 @@ def _quiet_ms(segment: Segment, cues: list[Cue]) -> int:
     Family.WORDS,
     "talk-fills",
     Severity.CONSIDER,
-    "how much of the whole class is spoken",
-    "Spoken seconds over all seconds; most classes lie below 80 %.",
+    "how much of the class is spoken",
+    "This is spoken time over total time. Most classes lie below 80 %.",
 )
 def talk_fills(subject: Subject) -> Iterator[Found]:
-    """Nearly all of the class is spoken."""
+    """Words fill nearly the whole class."""
     spoken = sum(cue.end_ms - cue.start_ms for cue in subject.timeline.cues if cue.mode is Mode.SPOKEN)
     percent = round(spoken / (10 * subject.timeline.length_s)) if subject.timeline.length_s else 0
     if percent > TALK_MOST_PERCENT:
-        yield Found(f"{percent} % of the class is spoken.", facts=(("percent", percent),))
+        yield Found(f"Words fill {percent} % of the class.", facts=(("percent", percent),))
 
 
 @checked(

@@ -34,8 +34,8 @@ def refusal_lines(result: Fit) -> list[str]:
     near = [clock(s) for s in (result.nearest_below_s, result.nearest_above_s) if s is not None]
     lines += [f"Nearest: {' and '.join(near)}."] if near else []
     if not result.script.moves() and result.nearest_above_s is None:
-        lines.append("There is no move in it yet: moves give it length.")
-    lines += [f"What binds: {', '.join(_binding(result.limits))}."] if result.limits else []
+        lines.append("The class has no moves yet, and only moves give it length.")
+    lines += [f"Limits in the way: {', '.join(_binding(result.limits))}."] if result.limits else []
     return lines
 
 
@@ -93,10 +93,10 @@ def change_words(one: Change) -> str:
     if one.after is None:
         return "out"
     if one.before is None:
-        return f"in again, {amount(one.after, one.unit)}"
+        return f"back in, {amount(one.after, one.unit)}"
     return f"{one.before} to {amount(one.after, one.unit)}"
 
 
 def fit_sentence(result: Fit) -> str:
     """What a fit changes, in one sentence: ``10:00 to the second: four holds shorter, Calf lean out.``"""
-    return f"{clock(result.seconds)} to the second: {changes_words(result.changes) or 'nothing has to change'}."
+    return f"{clock(result.seconds)} to the second: {changes_words(result.changes) or 'nothing needs to change'}."

@@ -150,7 +150,7 @@ def _candidates(script: Script, result: Fit, *, short: bool, long: bool) -> Iter
             now = f"{choice.quantity.value} {choice.unit}"
             yield Remedy(Gives.UNLOCK, choice.item.id, choice.stage, words=f"Unlock {choice.name}, now {now}")
     if script.style.holds is not HoldConvention.OWN:
-        yield Remedy(Gives.HOLDS, words=f"Let holds be as each move says, not {script.style.holds}")
+        yield Remedy(Gives.HOLDS, words=f"Let each move set its own holds instead of {script.style.holds}")
 
 
 def _rounds(script: Script, *, short: bool, long: bool) -> Iterator[Remedy]:

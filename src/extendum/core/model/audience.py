@@ -94,13 +94,13 @@ PROFILES = (
     Audience("Mixed adults", "All sorts of people who can get down to the floor and up again."),
     Audience(
         "Desk break",
-        "A few minutes in everyday clothes, beside a desk: standing and on a chair, nothing on the floor.",
+        "A few minutes in everyday clothes beside a desk, standing and on a chair, with nothing on the floor.",
         postures=UPRIGHT,
         holds=HoldConvention.ONCE,
     ),
     Audience(
         "Older adults on chairs",
-        "Sitting, or standing with a hand on the chair; slower changes, longer holds, short ones on one leg.",
+        "Sitting, or standing with a hand on the chair. Changes are slow, holds long and stands on one leg short.",
         pace_percent=150,
         words_per_minute=145,
         postures=(Posture.CHAIR, Posture.CHAIR_EDGE, Posture.STANDING),
@@ -110,19 +110,19 @@ PROFILES = (
     ),
     Audience(
         "Before activity",
-        "People who are about to work hard: moving through range comes first, holds stay short.",
+        "People who are about to work hard. Movement comes first, and holds stay short.",
         holds=HoldConvention.ONCE,
         before=WhatNext.STRENGTH,
     ),
     Audience(
         "After activity",
-        "Warm and tired people at the end of their work: unhurried changes, steady holds.",
+        "Warm, tired people after their work. Changes are unhurried and holds steady.",
         pace_percent=115,
         warm=True,
     ),
     Audience(
         "Beginners",
-        "People who have not done this before: more time to get there, fewer words at once, shorter holds.",
+        "People who are new to this. They get more time to move, fewer words at once and shorter holds.",
         pace_percent=125,
         words_per_minute=150,
         postures=tuple(p for p in Posture if p not in (Posture.PLANK, Posture.DEEP_SQUAT, Posture.ONE_LEG)),

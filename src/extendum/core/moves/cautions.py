@@ -15,20 +15,19 @@ from extendum.core.model.move import Bearing, Caution, Kind, Move
 
 #: What every class is told once at the start.
 USUAL = (
-    "Nothing should hurt: mild tension, never sharp pain, numbness or tingling. "
-    "Keep breathing, and stop and rest whenever it feels wrong."
+    "Nothing should hurt. Stay with mild tension, never sharp pain, numbness or tingling. "
+    "Keep breathing, and stop and rest whenever something feels wrong."
 )
 #: What is added where somebody in the group has something.
 ASK_FIRST = (
-    "If you are injured, had an operation lately or have a condition, ask your doctor or physiotherapist "
-    "what suits you."
+    "If you have an injury, recent surgery or a condition, ask your doctor or physiotherapist what is right for you."
 )
 #: What stands wherever something is said about care.
 SCOPE = (
-    "Nothing found does not mean that a class is safe for anybody: local rules, your venue's procedures and your own "
+    "Finding nothing does not mean that a class is safe for anybody. Local rules, your venue's procedures and your own "
     "qualification come first."
 )
-SLOW_RISE = "Come up slowly, the head last."
+SLOW_RISE = "Come up slowly, your head last."
 UP_FROM_FLOOR = "Get up slowly, and hold on to something if you like."
 SUPPORT = "Keep a hand on the chair or the wall."
 
@@ -43,9 +42,9 @@ _IF: dict[str, str] = {
     Condition.HYPERMOBILITY: "If you are very flexible",
     Condition.JAW: "If your jaw hurts or clicks",
     Condition.KNEES: "With sore or new knees",
-    Condition.LOW_BACK: "If your low back hurts",
+    Condition.LOW_BACK: "If your lower back hurts",
     Condition.NECK: "If your neck is sore, or moving it makes you dizzy",
-    Condition.NERVES: "If it tingles",
+    Condition.NERVES: "If you have tingling or nerve pain",
     Condition.OSTEOPOROSIS: "With osteoporosis",
     Condition.PREGNANCY: "Later in pregnancy",
     Condition.SHOULDERS: "If your shoulders are sore",
@@ -80,23 +79,23 @@ ABOUT: tuple[tuple[Condition, Callable[[Move], bool], str], ...] = (
             or m.posture is Posture.DEEP_SQUAT
             or Bearing.KNEES in m.weight_on
         ),
-        "Fold the mat double, or do it on a chair.",
+        "Fold your mat in two, or do it on a chair.",
     ),
-    (Condition.WRISTS, lambda m: Bearing.WRISTS in m.weight_on, "Come down onto the forearms."),
+    (Condition.WRISTS, lambda m: Bearing.WRISTS in m.weight_on, "Come down onto your forearms."),
     (
         Condition.PREGNANCY,
         lambda m: m.posture in (Posture.PRONE, Posture.SUPINE),
-        "Do it seated or on the side instead.",
+        "Do it sitting or lying on your side instead.",
     ),
     (Condition.BALANCE, lambda m: m.posture is Posture.ONE_LEG, "Hold on, or sit down for it."),
     (Condition.BLOOD_THINNERS, lambda m: m.kind is Kind.PRESSING, "Leave it out."),
-    (Condition.GLAUCOMA, lambda m: m.posture is Posture.FORWARD_FOLD, "Keep the head above the hips."),
-    (Condition.BLOOD_PRESSURE, lambda m: m.posture is Posture.FORWARD_FOLD, "Keep the head above the hips."),
-    (Condition.BREATH, lambda m: m.kind is Kind.PULSE_RAISER, "Go slower, and stop when you like."),
+    (Condition.GLAUCOMA, lambda m: m.posture is Posture.FORWARD_FOLD, "Keep your head above your hips."),
+    (Condition.BLOOD_PRESSURE, lambda m: m.posture is Posture.FORWARD_FOLD, "Keep your head above your hips."),
+    (Condition.BREATH, lambda m: m.kind is Kind.PULSE_RAISER, "Go slower, and rest whenever you like."),
     (
         Condition.NERVES,
         lambda m: Region.BACK_THIGH in m.main_regions and any(p.name == "strap" for p in m.props),
-        "Ease the foot, and stop at tingling.",
+        "Let your foot relax, and stop if it tingles.",
     ),
 )
 

@@ -49,7 +49,7 @@ def objections_to(move: Move, brief: Brief) -> Iterator[Objection]:
     """What in the brief speaks against a move; nothing when it keeps to it."""
     for posture in dict.fromkeys((move.posture, move.ends_in)):
         if brief.postures and posture not in brief.postures:
-            yield Objection(Against.POSTURE, f"{posture}, no posture of the brief")
+            yield Objection(Against.POSTURE, f"{posture}, not in the brief's postures")
     for prop in move.props:
         if prop.required and brief.props:
             has = thing_at_hand(prop, brief)
@@ -62,7 +62,7 @@ def objections_to(move: Move, brief: Brief) -> Iterator[Objection]:
             yield Objection(Against.CONDITION, f"{one.condition}: {one.advice or 'leave it out'}")
     for words in brief.avoid:
         if holds_words(move, words):
-            yield Objection(Against.AVOIDED, f"“{words}” is to be avoided")
+            yield Objection(Against.AVOIDED, f"the brief says to avoid “{words}”")
 
 
 def objections(move: Move, brief: Brief) -> tuple[str, ...]:

@@ -197,13 +197,13 @@ def _areas(move: Move, place: Place) -> Iterable[tuple[int, str]]:
     missing = [region for region in move.main_regions if region in place.missing]
     also = [t.region for t in move.targets if not t.main and t.region in place.missing]
     if missing:
-        yield AREA_MISSING, f"{' and '.join(missing)}: still missing"
+        yield AREA_MISSING, f"{' and '.join(missing)} still missing"
     elif also:
         yield AREA_ALSO, f"also reaches {also[0]}"
     elif place.missing:
         yield AREA_ELSEWHERE, ""
     elif not place.done & set(move.main_regions):
-        yield AREA_NEW, f"{move.main_regions[0]}: not worked yet" if move.main_regions else ""
+        yield AREA_NEW, f"{move.main_regions[0]} not worked yet" if move.main_regions else ""
     if place.before and set(move.main_regions) & set(place.before.main_regions):
         yield AREA_AGAIN, ""
 
@@ -229,14 +229,14 @@ def _getting_there(move: Move, place: Place, pace_percent: int) -> Iterable[tupl
         yield SAME_POSTURE, f"{'stays' if place.before else 'starts'} {_in(move.posture)}"
     else:
         seconds = -(-body_seconds(place.stance, replace(place.stance, posture=move.posture)) * pace_percent // 100)
-        yield POSTURE_S * seconds, f"{seconds} s to be {_in(move.posture)}"
+        yield POSTURE_S * seconds, f"{seconds} s until {_in(move.posture)}"
 
 
 def _props(move: Move, place: Place) -> Iterable[tuple[int, str]]:
     in_hand = {prop.name for prop in place.before.props} if place.before else set()
     needs = [prop for prop in move.props if prop.required]
     if again := [prop.name for prop in needs if prop.name in in_hand and prop.pick_up_s]:
-        yield PROP_IN_HAND, f"the {again[0]} is already there"
+        yield PROP_IN_HAND, f"the {again[0]} is already in hand"
     for prop in needs:
         if prop.name not in in_hand and prop.pick_up_s:
             yield PROP_NEW, f"needs a {prop.name}"
@@ -250,12 +250,12 @@ def _kind(move: Move, place: Place, before: WhatNext) -> Iterable[tuple[int, str
     if move.kind in fits or (place.role is Role.CLOSING and settles):
         words = _FITS_WORDS[place.role]
         if place.role is Role.MAIN and before is WhatNext.STRENGTH:
-            words = "through range, before strength or speed"
+            words = "movement, before strength or speed"
         yield KIND_FITS, words
     elif move.kind in misfits:
         yield KIND_MISFITS, ""
     if place.role is Role.MAIN and not place.warm and before is not WhatNext.STRENGTH and move.kind in _MOVING:
-        yield KIND_FITS + EFFORT_FITS, "warms before holds"
+        yield KIND_FITS + EFFORT_FITS, "warms people before holds"
 
 
 def _effort(move: Move, place: Place) -> Iterable[tuple[int, str]]:

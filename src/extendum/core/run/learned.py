@@ -112,7 +112,7 @@ def _rate(script: Script, timeline: Timeline, measured: Measured) -> Iterator[Le
     before, real = script.style.words_per_minute, round(words * 60_000 / speaking)
     if RATES[0] <= real <= RATES[1] and abs(real - before) * 100 >= RATE_PERCENT * before:
         seconds = round(sum(ms for _, ms in spoken) / 1000)
-        told = f"You said {words} words in {seconds} s: {real} a minute, the script reckons with {before}: use {real}."
+        told = f"You spoke {real} words a minute ({words} words in {seconds} s). The script has {before}: use {real}."
         yield Lesson(Taught.RATE, "", before, real, told)
 
 
@@ -139,7 +139,7 @@ def _way(item: MoveItem, what: Taught, told: str, some: Measured) -> Iterator[Le
     said, real = max(segment.seconds for segment, _ in some), ceil_s(round(median(ms for _, ms in some)))
     bound = all(segment.way_s == segment.seconds for segment, _ in some)
     if real - said >= WAY_S or (bound and real and said - real >= WAY_S):
-        yield Lesson(what, item.id, said, real, f"{told} took {real} s, the script says {said}: use {real}.")
+        yield Lesson(what, item.id, said, real, f"{told} took {real} s and the script has {said} s: use {real} s.")
 
 
 def _talks(script: Script, measured: Measured) -> Iterator[Lesson]:
@@ -155,7 +155,7 @@ def _talks(script: Script, measured: Measured) -> Iterator[Lesson]:
                 item.id,
                 said,
                 seconds,
-                f"{item.name} took {seconds} s, the script says {said}: use {seconds}.",
+                f"{item.name} took {seconds} s and the script has {said} s: use {seconds} s.",
             )
 
 
@@ -201,5 +201,5 @@ def usually_late(script: Script, offs_s: Sequence[int]) -> Lesson | None:
     late, target = round(median(offs_s)), script.brief.target_s
     if late < LATE_S or late >= target:
         return None
-    told = f"Usually {late} s over (the middle of {len(offs_s)} times): fit it to {clock(target - late)}."
+    told = f"This class usually runs {late} s over (median of {len(offs_s)} times): fit it to {clock(target - late)}."
     return Lesson(Taught.TARGET, "", target, target - late, told)

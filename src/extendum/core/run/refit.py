@@ -50,7 +50,7 @@ class Refit:
         """It in one sentence."""
         what = changes_words(self.changes)
         if not self.off_s:
-            return f"On time again: {what}." if what else "On time: nothing has to change."
+            return f"On time again: {what}." if what else "On time: nothing needs to change."
         how = f"{clock(abs(self.off_s))} {'late' if self.off_s > 0 else 'early'}"
         go = f" {names(self.could_go)} could go." if self.could_go and self.off_s > 0 else ""
         return f"{f'{what.capitalize()}, and still' if what else 'Still'} {how}.{go}"

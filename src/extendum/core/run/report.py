@@ -142,7 +142,7 @@ class Report:
 
     def _both_sides(self) -> str:
         if not self.sides:
-            return "Nothing was done one side at a time."
+            return "No move was done one side at a time."
         if not self.uneven:
             return "Both sides got the same in every move."
         worst = max(self.uneven, key=lambda one: one.apart_s)
@@ -153,13 +153,13 @@ class Report:
         told = [f"skipped: {names(_first(self.skipped))}"] if self.skipped else []
         told += [f"not reached: {names(_first(self.not_reached))}"] if self.not_reached else []
         told += [f"longer: {names([f'{name} by {seconds} s' for name, seconds in self.longer])}"] if self.longer else []
-        told += [f"put in: {names(self.put_in)}"] if self.put_in else []
+        told += [f"added: {names(self.put_in)}"] if self.put_in else []
         easier, deeper, instead = self.otherwise
         told += [f"the easier way: {names(easier)}"] if easier else []
         told += [f"deeper: {names(deeper)}"] if deeper else []
         told += [f"instead: {names(instead)}"] if instead else []
         whole = "; ".join(told)
-        return f"{whole[0].upper()}{whole[1:]}." if told else "Everything was done that was planned."
+        return f"{whole[0].upper()}{whole[1:]}." if told else "Everything went as planned."
 
 
 def _first(some: Sequence[LeftOut]) -> Sequence[str]:

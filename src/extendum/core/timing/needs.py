@@ -99,7 +99,7 @@ def _sentences(have: Sequence[Needed], may: Sequence[Needed], rooms: Sequence[st
         asked.append(f"room to {_listed(list(dict.fromkeys(free)))}")
     lines = [f"You'll need {_listed(asked)}."] if asked else []
     lines += [f"If you like, have {_listed([_called(one) for one in may])} ready as well."] if may else []
-    lines += [f"This takes so much room: {'; '.join(other)}."] if other else []
+    lines += [f"You'll also need this much room: {'; '.join(other)}."] if other else []
     return " ".join(lines)
 
 

@@ -45,7 +45,7 @@ def settle_reason(seconds: int) -> str:
 def place_reason(seconds: int, words: str, words_per_minute: int) -> str:
     """Where the length of the way to another stage comes from, where it is longer than its words."""
     said_ms = speaking_ms(words, words_per_minute)
-    return f"{seconds} s to get there, as it really takes" + (f", words {in_seconds(said_ms)}" if said_ms else "")
+    return f"{seconds} s to get there, as you set it" + (f", words {in_seconds(said_ms)}" if said_ms else "")
 
 
 def release_reason(seconds: int, slow_rise_s: int, words: str, words_per_minute: int) -> str:
@@ -60,9 +60,9 @@ def way_reason(this: Pass, way: Way, before: str, said_ms: int, seconds: int, re
     """Where the length of a way comes from: bodies and props, then words and the reset; ``before`` is the posture."""
     needed = _needed(this, way, before)
     if said_ms:
-        needed.append(f"{'words' if said_ms <= way.ms else 'the words are longer:'} {in_seconds(said_ms)}")
+        needed.append(f"{'words' if said_ms <= way.ms else 'the words take longer:'} {in_seconds(said_ms)}")
     if reset_s:
-        needed.append(f"a reset of {reset_s} s under it")
+        needed.append(f"including a reset of {reset_s} s")
     return f"{seconds} s: " + ", ".join(needed)
 
 
@@ -76,7 +76,7 @@ _BODY = {
 
 def _needed(this: Pass, way: Way, before: str) -> list[str]:
     if way.own_s:
-        return [f"{way.own_s} s, as it really takes"]
+        return [f"{way.own_s} s, as you set it"]
     posture = this.item.move.posture
     fresh = "to the other side" if this.arrival is Arrival.OTHER and before == posture else f"{before} to {posture}"
     body = _BODY.get(this.arrival, fresh)
@@ -86,8 +86,8 @@ def _needed(this: Pass, way: Way, before: str) -> list[str]:
 
 def cadence_reason(cadence_s: int, way_ms: int, room_ms: int) -> str:
     """Where the length of a way in a cadence comes from."""
-    short = f"; too short: getting there needs {in_seconds(way_ms)}" if way_ms > room_ms else ""
-    return f"{cadence_s} s from pass to pass, as the group's cadence says{short}"
+    short = f"; too short, as people need {in_seconds(way_ms)}" if way_ms > room_ms else ""
+    return f"{cadence_s} s from pass to pass, set by the group's cadence{short}"
 
 
 def work_reason(this: Pass, stage: int, value: int, seconds: int, halved: bool) -> str:
@@ -126,9 +126,9 @@ def still_reason(item: Talk | Quiet, seconds: int, handling_s: int) -> str:
 
 def reset_reason(seconds: int) -> str:
     """Where the length of a reset comes from."""
-    return f"{seconds} s under the transition"
+    return f"{seconds} s during the transition"
 
 
 def meanwhile_reason(seconds: int, first: str, last: str) -> str:
     """Where the length of what runs under other things comes from."""
-    return f"{seconds} s, under what goes on from {first} to {last}"
+    return f"{seconds} s, during {first} to {last}"

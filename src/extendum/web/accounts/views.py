@@ -109,7 +109,7 @@ def _begin(request: Asked) -> str:
         way_words=store.first_style(defaults).way_words,
     )
     store.keep_defaults(defaults, length_s, style, choice(Paper, form, "paper", Paper.A4).value)
-    return "Kept. Classes that you make from now on begin with it; those on the shelf stay as they are."
+    return "Saved. New classes start with these settings. Classes on the shelf stay as they are."
 
 
 def _ways(request: Asked) -> str:
@@ -118,7 +118,7 @@ def _ways(request: Asked) -> str:
     told = {way: form[name].strip() for way, name in _WAYS.items() if form.get(name, "").strip()}
     style = replace(store.first_style(defaults), way_words=own_way_words(told))
     store.keep_defaults(defaults, defaults.length_s, style, defaults.paper)
-    return "Kept. Classes that you make from now on say it so; those on the shelf stay as they are."
+    return "Saved. New classes use these words. Classes on the shelf stay as they are."
 
 
 def _ways_shown(style: CueStyle, typed: Mapping[str, str]) -> list[tuple[str, list[tuple[str, str, str, str]]]]:
@@ -135,7 +135,7 @@ def _look(request: Asked) -> str:
     """How figures look, in every class."""
     form, defaults = request.POST, store.defaults_of(request.user)
     store.keep_look(defaults, choice(Build, form, "build", Build.SLIGHT), choice(Skin, form, "skin", Skin.MIDDLE))
-    return "Kept. Every figure looks like that from now on: on your screens, the class’s and in print."
+    return "Saved. All figures now look like this, on your screens, on the class’s and in print."
 
 
 def _name(request: Asked) -> str:
@@ -144,7 +144,7 @@ def _name(request: Asked) -> str:
         raise RefusedError("name", "at most 150 characters", name)
     request.user.first_name = name
     request.user.save(update_fields=["first_name"])
-    return "Your name was kept."
+    return "Your name was saved."
 
 
 class _PasswordError(Exception):
@@ -160,7 +160,7 @@ def _password(request: Asked) -> str:
     if not form.is_valid():
         raise _PasswordError(form)
     update_session_auth_hash(request, form.save())
-    return "The new password holds from now on. Other browsers are signed out."
+    return "Your password was changed. Other browsers are signed out."
 
 
 def _forget(request: Asked) -> str:
@@ -169,7 +169,7 @@ def _forget(request: Asked) -> str:
     one = get_object_or_404(_own(request, _KEPT.get(kind, OwnStyle)), pk=whole(request.POST, "kept"))
     request.session["forgotten"] = {"kind": kind, "name": one.name, "settings": one.settings}
     one.delete()
-    return f"“{one.name}” is no longer kept. Classes that use it stay as they are."
+    return f"“{one.name}” was removed. Classes that use it stay as they are."
 
 
 def _put_back(request: Asked) -> str:
@@ -179,7 +179,7 @@ def _put_back(request: Asked) -> str:
     _KEPT[one["kind"]].objects.update_or_create(
         owner=request.user, name=one["name"], defaults={"settings": one["settings"]}
     )
-    return f"“{one['name']}” is kept again."
+    return f"“{one['name']}” is back."
 
 
 _PARTS: dict[str, Callable[[Asked], str]] = {

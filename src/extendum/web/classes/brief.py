@@ -86,8 +86,8 @@ def brief(request: Asked, pk: int) -> HttpResponse:
         asked = read_edit(form, script, own)
         store.change(of, whole(form, "stamp"), asked.label, asked.change, asked.field)
     except store.StaleEditError as stale:
-        told = f"The class was changed meanwhile: {', '.join(stale.happened)}."
-        answer = notice(request, of, 409, message=f"{told} What you chose is still here: keep it again.")
+        told = f"The class was changed in the meantime: {', '.join(stale.happened)}."
+        answer = notice(request, of, 409, message=f"{told} Your choices are still here: save again.")
         answer["X-Stamp"] = str(own_class(request, pk).stamp)
         return answer
     except ExtendumError as error:

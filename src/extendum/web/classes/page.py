@@ -174,7 +174,7 @@ def brief_words(script: Script) -> str:
     brief = script.brief
     told = [brief.audience or brief.group, str(brief.setting) if brief.audience or brief.group else ""]
     told += [f"before {brief.before}"] if brief.before is not WhatNext.NOTHING else []
-    return ", ".join(filter(None, told)) or "not said yet: who, where, and for what"
+    return ", ".join(filter(None, told)) or "not set yet: who, where and what for"
 
 
 def mark_words(item: Item) -> str:

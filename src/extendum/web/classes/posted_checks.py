@@ -34,7 +34,7 @@ def _mend(form: Form, script: Script, own: Own) -> Edit:
 def _keep(form: Form, script: Script, own: Own) -> Edit:
     """Keep a finding as it is, because of what the teacher wrote."""
     finding, because = _finding(form, script, own), form.get("because", "")
-    return Edit(lambda s: keep(s, finding, because), f"Kept as it is: {finding.code}")
+    return Edit(lambda s: keep(s, finding, because), f"Finding kept: {finding.code}")
 
 
 def _open_again(form: Form, script: Script, own: Own) -> Edit:

@@ -24,14 +24,14 @@ def _take_instead(form: Form, script: Script) -> Edit:
 
 def _drop_instead(form: Form, script: Script) -> Edit:
     item, nth = move_of(script, form["item"]), whole(form, "nth")
-    return Edit(lambda s: remove_instead(s, item.id, nth), f"{item.name}: one choice less")
+    return Edit(lambda s: remove_instead(s, item.id, nth), f"{item.name}: one option removed")
 
 
 def _add_route(form: Form, script: Script) -> Edit:
     group, name = form["group"], form.get("route_name", "").strip()
     if not name:
         raise RefusedError("route name", "a name, such as the floor route", "nothing")
-    return Edit(lambda s: add_route(s, group, name), f"Kept as a route: {name}")
+    return Edit(lambda s: add_route(s, group, name), f"Saved as a route: {name}")
 
 
 def _take_route(form: Form, script: Script) -> Edit:
@@ -46,7 +46,7 @@ def _drop_route(form: Form, script: Script) -> Edit:
 
 def _round_apart(form: Form, script: Script) -> Edit:
     group = form["group"]
-    return Edit(lambda s: last_round_apart(s, group), "The last round is a group of its own")
+    return Edit(lambda s: last_round_apart(s, group), "Last round made a group of its own")
 
 
 CHOICE_EDITS = {

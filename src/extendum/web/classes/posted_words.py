@@ -29,7 +29,7 @@ def _say_way(form: Form, script: Script) -> Edit:
     """Whether the ready-made words for the way into an item are said."""
     item = move_of(script, form["item"])
     say = not item.say_way
-    told = "the way is said" if say else "quiet about the way"
+    told = "with the ready-made words" if say else "without the ready-made words"
     return Edit(lambda s: edit.set_move_item(s, item.id, say_way=say), f"{item.name}: {told}")
 
 
@@ -37,7 +37,7 @@ def _way_words(form: Form, script: Script) -> Edit:
     """The class's own words for the way from a support into a posture."""
     before, posture = choice(Base, form, "before", Base.STANDING), choice(Posture, form, "posture", Posture.STANDING)
     words = form.get("way_words", "").strip()
-    label = f"The way from {before} to {posture}"
+    label = f"Words from {before} to {posture}"
     return Edit(lambda s: set_way_words(s, before, posture, words), label, f"way.{before}.{posture}")
 
 

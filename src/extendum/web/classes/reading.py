@@ -81,11 +81,11 @@ def _order(request: Asked, name: str, text: str) -> HttpResponse:
     order, library = read_order(text), library_of(request.user)
     form = request.POST
     matches = [_chosen(match, n, form, library) for n, match in enumerate(match_order(order, list(library)))]
-    title = form.get("title", "").strip() or name.rsplit(".", 1)[0][:200] or "A class that was read in"
+    title = form.get("title", "").strip() or name.rsplit(".", 1)[0][:200] or "Imported class"
     length = form.get("length", "").strip()
     script = class_of(title, matches, parse_clock(length) if length else 0)
     if "make" in form:
-        made = store.create(request.user, script, "Read in from a list")
+        made = store.create(request.user, script, "Imported from a list")
         return redirect(reverse("desk", args=[made.pk]))
     return render(
         request,

@@ -130,7 +130,7 @@ def rename(request: Asked, pk: int) -> HttpResponse:
     except RefusedError as error:
         return _shelf(request, 422, renamed=pk, typed=title, rename_error=str(error))
     except store.StaleEditError as stale:
-        told = f"“{of.title}” was changed meanwhile, in another window: {'; '.join(stale.happened)}."
+        told = f"“{of.title}” was changed in the meantime, in another window: {'; '.join(stale.happened)}."
         told += " It was not renamed. Press Rename again to use your name anyway."
         return _shelf(request, 409, renamed=pk, typed=title, rename_error=told)
     return redirect("shelf")

@@ -263,7 +263,7 @@ def keep_style(of: StretchClass, stamp: int, name: str) -> StretchClass:
     style = replace(script_of(of.present).style, name=name)
     text = json.dumps(to_plain(style), ensure_ascii=False)
     OwnStyle.objects.update_or_create(owner=of.owner, name=name, defaults={"settings": text})
-    return change(of, stamp, f"Cue style kept as {name}", lambda script: set_style(script, style))
+    return change(of, stamp, f"Cue style saved as {name}", lambda script: set_style(script, style))
 
 
 def audiences_of(owner: User) -> list[Audience]:

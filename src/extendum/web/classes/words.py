@@ -43,7 +43,7 @@ _LABELS = {
     "demonstration": "while showing it",
     "moving": "while moving",
     "there": "once there",
-    "short": "later on, in short",
+    "short": "short, later on",
     "switch": "at the switch",
     "turn": "change of direction",
     "again": "before a further set",
@@ -197,7 +197,7 @@ def _told(reading: Reading) -> tuple[str, str]:
         return seconds, ""
     if reading.field == "words":
         return seconds, f"{reading.over_s} s too long: unsaid"
-    return seconds, f"pushes the hold by {reading.over_s} s"
+    return seconds, f"delays the hold by {reading.over_s} s"
 
 
 def _prompts(item: MoveItem, timeline: Timeline) -> list[PromptLine]:

@@ -137,7 +137,7 @@ def _edit_form(request: Asked, base: LibraryMove, key: str) -> HttpResponse:
         return render(request, "library/move_form.html", context, status=422)
     if of:
         return _back_to_class(request, of, kept)
-    told = "Classes that have it keep their copy and are offered the newer form."
+    told = "Classes that use it keep their copy and offer you the newer version."
     messages.success(request, f"“{kept.move.name}” is in your library. {told}")
     if request.htmx:
         return HttpResponse(status=204, headers={"HX-Redirect": reverse("move", args=[kept.move.key])})
@@ -165,8 +165,8 @@ def remove_move(request: Asked, key: str) -> HttpResponse:
     own = get_object_or_404(OwnMove, owner=request.user, key=key, removed_at__isnull=True)
     store.remove(own)
     used = list(MoveUse.objects.filter(of__owner=request.user, key=key).values_list("of__title", flat=True))
-    told = f" Used in {', '.join(used)}: there it stays, as the class's own copy." if used else ""
-    messages.success(request, f"“{own.name}” is out of your library.{told} It can be put back below the map.")
+    told = f" Used in {', '.join(used)}: each class keeps its own copy." if used else ""
+    messages.success(request, f"“{own.name}” was removed from your library.{told} You can restore it below the map.")
     return redirect("moves")
 
 
