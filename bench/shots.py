@@ -186,7 +186,7 @@ def heard(page: Page) -> None:
     """What was heard of a past recording."""
     page.goto("/read-in/")
     page.set_input_files("input[type=file]", "tests/data/spoken/chatty.vtt")
-    page.click("text=Look at it")
+    page.click("text=Preview")
     page.wait_for_selector(".heard")
 
 

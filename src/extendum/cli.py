@@ -85,6 +85,8 @@ def _parser() -> tuple[argparse.ArgumentParser, Mapping[str, argparse.ArgumentPa
         if name == "check":
             command.add_argument("--apply", metavar="CODE", help="apply what mends the first finding of this code")
             command.add_argument("-o", "--out", metavar="OUT", help="where the mended document goes; - without it")
+        if name == "timeline":
+            command.add_argument("--styles", action="store_true", help="its calls in each talk style, side by side")
         if name == "versions":
             command.add_argument("--any", action="store_true", help="any move may be left out, not only those marked")
     export = commands.add_parser("export", help="captions, script, PDF, sound ...", description="Give a class away.")

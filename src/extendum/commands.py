@@ -9,6 +9,7 @@ import tempfile
 from collections import Counter
 from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
@@ -25,7 +26,8 @@ from extendum.core.model.errors import RefusedError
 from extendum.core.model.library import LibraryMove
 from extendum.core.model.move import Kind
 from extendum.core.model.script import Script
-from extendum.core.model.timeline import clock
+from extendum.core.model.style import TalkStyle
+from extendum.core.model.timeline import CueKind, clock
 from extendum.core.moves.cautions import SCOPE
 from extendum.core.moves.find import Query, find
 from extendum.core.timing.compile import compile_script
@@ -248,6 +250,22 @@ def condition_rows(library: Sequence[LibraryMove]) -> list[tuple[str, ...]]:
     return rows
 
 
+#: What is said of the class itself, and so in its talk style.
+_CALLS = (CueKind.NEXT, CueKind.HALFWAY, CueKind.TIME_LEFT, CueKind.KEEP_BREATHING, CueKind.LAST)
+
+
+def style_rows(script: Script) -> list[tuple[str, ...]]:
+    """Each call of the class with its time and its words in every talk style; ``-`` where it does not fit."""
+    said: dict[str, dict[TalkStyle, tuple[int, str]]] = {}
+    for style in TalkStyle:
+        timeline = compile_script(replace(script, style=replace(script.style, talk_style=style)))
+        for cue in timeline.cues:
+            if cue.kind in _CALLS:
+                said.setdefault(cue.id, {})[style] = (cue.start_ms, cue.text)
+    rows = sorted(((min(ms for ms, _ in one.values()), one) for one in said.values()), key=lambda row: row[0])
+    return [(clock(ms // 1000), *(one[s][1] if s in one else "-" for s in TalkStyle)) for ms, one in rows]
+
+
 def versions_command(script: Script, chosen: argparse.Namespace) -> int:
     """The class at other lengths."""
     found = versions(script, any_move=chosen.any)
@@ -303,7 +321,10 @@ def checks_command(chosen: argparse.Namespace) -> int:
 
 
 def timeline_command(script: Script, chosen: argparse.Namespace) -> int:
-    """Everything that happens, in order, with what stays unsaid."""
+    """Everything that happens, in order, with what stays unsaid; or the calls in every talk style, side by side."""
+    if chosen.styles:
+        _print_table(style_rows(script), ("at", *TalkStyle))
+        return OK
     timeline = compile_script(script)
     if chosen.json:
         _print_json(timeline_plain(timeline))

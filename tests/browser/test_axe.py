@@ -104,7 +104,11 @@ VIEWS = {
     "settings": ("/settings/", None),
     "settings, refused": (
         "/settings/",
-        lambda p: (p.fill("[name=length]", "x"), p.click("text=Keep it >> nth=0"), p.wait_for_selector("[role=alert]")),
+        lambda p: (
+            p.fill("[name=length]", "x"),
+            p.click("button:text-is('Save') >> nth=0"),
+            p.wait_for_selector("[role=alert]"),
+        ),
     ),
     "stage, help": (
         "/classes/{pk}/stage/",
@@ -126,12 +130,12 @@ VIEWS = {
     "overview, empty": ("/logbook/overview/", None),
     "files": ("/classes/{pk}/give/", None),
     "read in": ("/read-in/", None),
-    "read in, refused": ("/read-in/", lambda p: (p.click("text=Look at it"), p.wait_for_selector("[role=alert]"))),
+    "read in, refused": ("/read-in/", lambda p: (p.click("text=Preview"), p.wait_for_selector("[role=alert]"))),
     "read in, list": (
         "/read-in/",
         lambda p: (
             p.fill("textarea", "Main\nWall calf stretch, 30 s each side\nFlying, 9999 s"),
-            p.click("text=Look at it"),
+            p.click("text=Preview"),
             p.wait_for_selector(".read-table"),
         ),
     ),
@@ -139,7 +143,7 @@ VIEWS = {
         "/read-in/",
         lambda p: (
             p.fill("textarea", "[0:05] Calf stretch. Left foot back.\n[0:09] And hold.\n[0:40] Other side, and hold."),
-            p.click("text=Look at it"),
+            p.click("text=Preview"),
             p.wait_for_selector(".heard"),
         ),
     ),

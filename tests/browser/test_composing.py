@@ -48,16 +48,16 @@ def test_from_the_brief_to_six_moves_that_keep_to_it(page):
     page.keyboard.type("lying hamstring")
     page.locator("#found [data-for='lying hamstring']").wait_for()  # what is found for less of it goes away
     ruled_out = page.locator("#found [data-move] .against").first
-    expect(ruled_out).to_contain_text("supine, no posture of the brief")
+    expect(ruled_out).to_contain_text("supine is not in the brief's postures")
     page.keyboard.press("Enter")  # nothing is chosen that the brief rules out
     expect(ruled_out).to_be_visible()
     page.keyboard.press("ArrowDown")
     page.keyboard.press("Enter")
-    expect(page.locator("#panel")).to_contain_text("Not in the brief: supine")
+    expect(page.locator("#panel")).to_contain_text("Against the brief: supine")
     page.keyboard.press("Escape")
     page.locator(".swaps button", has_text="Seated hamstring stretch").click()
     expect(page.locator("#item-name")).to_have_value("Seated hamstring stretch")
-    expect(page.locator("#panel")).not_to_contain_text("Not in the brief")
+    expect(page.locator("#panel")).not_to_contain_text("Against the brief")
     page.keyboard.press("u")
     expect(page.locator("#item-name")).to_have_value("Lying hamstring stretch")
     page.keyboard.press("Delete")
@@ -129,7 +129,7 @@ def test_a_move_of_ones_own_is_written_found_used_and_its_newer_form_offered(des
     page.goto(f"/classes/{digging.pk}/?item={item}")
     page.click("#see-newer")
     expect(page.locator("#newer")).to_contain_text("Step away.")
-    page.click("#newer >> text=Take what is ticked")
+    page.click("#newer >> text=Use what is ticked")
     expect(page.locator("#words-release")).to_have_value("Step away.")
     expect(page.locator("#see-newer")).to_have_count(0)
     assert shipped_move("calf-lean").words.release == "Step in and stand on both feet."

@@ -132,7 +132,7 @@ def test_two_windows_the_older_is_told_and_loses_nothing(desk, digging):
     other.locator("#row-i7", has_text="25 s each side").wait_for()
     page.fill("#item-name", "Wall lean")
     page.press("#item-name", "Tab")
-    page.locator("#notice", has_text="changed meanwhile").wait_for()
+    page.locator("#notice", has_text="changed in the meantime").wait_for()
     assert "Bent-knee calf stretch: 25 s each side" in page.inner_text("#notice")
     assert page.input_value("#item-name") == "Wall lean"
     page.click("text=Make my change on the newer version")

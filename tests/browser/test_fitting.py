@@ -80,7 +80,7 @@ def test_marks_by_key_and_an_order_with_a_pin(desk):
     page.keyboard.press("s")
     page.locator("#order[open] h2", has_text="Order of Legs").wait_for()
     page.select_option("#pin-i9", "first")
-    expect(page.locator("#order")).to_contain_text("does not keep: Standing quad stretch first")
+    expect(page.locator("#order")).to_contain_text("does not respect: Standing quad stretch first")
     page.locator("#order section", has_text="Feet to head").locator("button").click()
     expect(page.locator(".row .name").nth(5)).to_have_text("Standing quad stretch")
     expect(page.locator("#order[open]")).to_have_count(0)

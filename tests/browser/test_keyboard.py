@@ -131,7 +131,7 @@ def test_the_tour_goes_on_when_what_it_asks_for_is_done(page):
     page.reload()
     expect(step).to_contain_text("Nothing is lost")
     page.keyboard.press("u")
-    expect(step).to_contain_text("Looked over while you write")
+    expect(step).to_contain_text("Checked while you write")
     box, ring = tour.bounding_box(), page.locator("#tour-ring").bounding_box()
     assert box["x"] >= ring["x"] + ring["width"] or box["y"] >= ring["y"] + ring["height"]
     page.keyboard.press(".")

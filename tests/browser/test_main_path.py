@@ -104,7 +104,7 @@ def test_from_the_empty_shelf_to_a_fitted_class_taught_on_the_stage(page):
         assert page.inner_text("#phase") == "let go"
     pass_time(page, 600 - at)
     page.locator("text=That was the class.").wait_for()
-    page.click("text=To the shelf")
+    page.click("text=Back to shelf")
     page.locator("text=taught").first.wait_for()
     assert "not taught yet" not in page.inner_text("main")
 

@@ -68,7 +68,7 @@ def test_the_room_follows_and_the_clicker_is_done(page, live_server, digging, ow
     expect(room.locator("#room-over")).to_be_visible()
     expect(clicker.locator("#over")).to_be_visible()
     page.fill("input[name=text]", "Chairs out first")
-    page.click("text=Note it")
+    page.click("text=Add note")
     expect(page.locator("#next-times")).to_contain_text("Chairs out first")
     assert Session.objects.get().run.events.filter(kind="longer").count() == 1
     Link.objects.filter(pk=link.pk).update(revoked_at=link.made_at)

@@ -38,7 +38,7 @@ def test_a_recording_with_one_retake_has_captions_that_follow(page, digging):
     assert page.inner_text("#phase") == "get there"
     expect(page.locator("#late")).to_contain_text("in the file")
     pass_time(page, 800)
-    expect(page.locator("#learned")).to_contain_text("Taken again: Wall calf stretch. 1 insert shot marked.")
+    expect(page.locator("#learned")).to_contain_text("Retaken: Wall calf stretch. 1 insert shot marked.")
     page.click("text=The take list")
     cookies = "; ".join(f"{one['name']}={one['value']}" for one in page.context.cookies())
     address = page.locator("a[href*='srt'][href*='cut']").evaluate("link => link.href")

@@ -21,7 +21,7 @@ def test_words_are_typed_with_placeholders_and_the_strip_follows(words):
     )
     strip = page.locator("#strip-i6-moving")
     expect(strip).to_contain_text("says “left” itself")
-    expect(strip).to_contain_text("pushes the hold")
+    expect(strip).to_contain_text("delays the hold")
     box.fill("The ")
     box.press("End")
     page.keyboard.type("{si")

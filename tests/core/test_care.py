@@ -8,9 +8,12 @@ from hypothesis import strategies as st
 
 from extendum.core.checks.report import check, mend
 from extendum.core.edit.script_edits import add_moves, new_script, set_target
+from extendum.core.edit.take_up import take_up
 from extendum.core.model.audience import Condition
 from extendum.core.model.move import Caution, OptionKind
 from extendum.core.model.spoken import spoken_texts
+from extendum.core.model.style import CueStyle
+from extendum.core.moves.further import further_lines
 from extendum.core.moves.otherwise import left_out_with, offered, other_move
 from extendum.core.moves.suggest import stand_ins, suggest
 from extendum.core.timing.compile import compile_script
@@ -46,6 +49,20 @@ def test_who_leaves_a_move_out_is_offered_one_that_they_need_not_leave_out(key, 
     found = stand_ins(move, script, MOVES)
     assert found[0].move.key == caution.instead
     assert not [one.move.key for one in found if left_out_with(one.move, caution.condition)]
+
+
+@pytest.mark.parametrize("entry", MOVES, ids=lambda entry: entry.move.key)
+def test_what_a_move_can_still_say_is_new_and_each_line_can_be_said_once(entry):
+    item = take_up(entry, "i1", CueStyle())
+    said = {prompt.text for prompt in item.words.prompts}
+    further = further_lines(item)
+    texts = [one.text for one in further]
+    assert entry.move.why in texts
+    assert {one.say for one in entry.move.watch} - said <= set(texts)
+    assert not said & set(texts)
+    assert len(set(texts)) == len(texts)
+    whole = replace(item, words=replace(item.words, prompts=(*item.words.prompts, *further)))
+    assert further_lines(whole) == ()
 
 
 @given(st.sampled_from(MOVES), st.sets(st.sampled_from(Condition), min_size=1, max_size=4))

@@ -91,7 +91,9 @@ def test_ways_that_take_longer_are_set_and_then_take_what_they_took():
     timeline = compile_script(DIGGING)
     found = lessons(DIGGING, timeline, said_exactly(DIGGING, timeline, 165, way_more_s=5))
     assert {lesson.what for lesson in found} == {Taught.WAY, Taught.SWITCH}
-    assert "Getting to Wall calf stretch took 13 s and the script has 8 s: use 13 s." in [lesson.words for lesson in found]
+    assert "Getting to Wall calf stretch took 13 s and the script has 8 s: use 13 s." in [
+        lesson.words for lesson in found
+    ]
     learnt = learn(DIGGING, found)
     after = compile_script(learnt)
     ways = [s for s in timeline.segments if s.kind in (SegmentKind.TRANSITION, SegmentKind.SWITCH)]

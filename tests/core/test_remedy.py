@@ -80,7 +80,9 @@ def test_items_of_one_name_are_told_apart_by_their_number():
 
 
 def test_an_empty_class_says_that_it_has_no_move_yet():
-    assert "The class has no moves yet, and only moves give it length." in refusal_lines(Fitter(new_script("A", 60)).fit(300))
+    assert "The class has no moves yet, and only moves give it length." in refusal_lines(
+        Fitter(new_script("A", 60)).fit(300)
+    )
 
 
 def test_what_changes_is_told_in_one_sentence():

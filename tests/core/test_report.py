@@ -12,9 +12,10 @@ from extendum.core.run.fold import fold
 from extendum.core.run.learned import learn, lessons, together, usually_late, ways_taken
 from extendum.core.run.log import cut_short
 from extendum.core.run.overview import Once, habits
-from extendum.core.run.report import Cause, as_taught, off_words, report
+from extendum.core.run.report import Cause, off_words, report
 from extendum.core.run.state import Event, advance
 from extendum.core.run.steps import steps_of
+from extendum.core.run.taught import as_taught
 from extendum.core.timing.compile import compile_script
 from extendum.formats.document import loads
 from tests.core.test_run import happenings
@@ -65,7 +66,7 @@ def test_a_class_taught_as_planned_has_nothing_to_tell(script):
     run = advance(fold(steps, told), 10**8)
     found = report(script, timeline, run, told)
     assert set(found.causes.values()) <= {0}
-    assert (found.skipped, found.longer, found.put_in) == ((), (), ())
+    assert (found.skipped, found.longer, found.cut_short, found.put_in) == ((), (), (), ())
     plain = as_taught(script, timeline, run)
     assert plain.length_s == timeline.length_s
     both = (coverage(script, plain), coverage(script, timeline))
@@ -92,6 +93,7 @@ def test_a_longer_hold_is_on_both_sides_and_a_skipped_side_is_named():
     second = next(step for step in STEPS if step.id == hold.partner)
     _, found = taught((begins(second) + 5000, "skip"))
     assert found.facts()[1] == "Wall calf stretch: left 25 s, right 5 s."
+    assert found.facts()[2] == "Cut short: Wall calf stretch by 20 s."
 
 
 def test_pauses_what_was_put_in_and_what_was_left_out_are_told_apart():

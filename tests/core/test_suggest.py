@@ -96,8 +96,8 @@ def test_each_part_of_a_class_gets_its_kind(role, before, kinds):
 @pytest.mark.parametrize(
     ("key", "changes", "said"),
     [
-        ("calf-lean", {"postures": (Posture.CHAIR,)}, "lunge, not in the brief's postures"),
-        ("soft-forward-hang", {"postures": (Posture.FORWARD_FOLD,)}, "standing, not in the brief's postures"),
+        ("calf-lean", {"postures": (Posture.CHAIR,)}, "lunge is not in the brief's postures"),
+        ("soft-forward-hang", {"postures": (Posture.FORWARD_FOLD,)}, "standing is not in the brief's postures"),
         ("lying-hamstring", {"props": (AtHand("mat"),)}, "no strap at hand"),
         ("side-neck", {"props": (AtHand("chair", "stable, with arms"),)}, "must be without arms, and is with arms"),
         ("side-neck", {"props": (AtHand("wall"),)}, "no chair at hand"),

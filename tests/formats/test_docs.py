@@ -2,6 +2,7 @@
 
 import json
 import re
+from dataclasses import replace
 from pathlib import Path
 
 import pytest
@@ -10,10 +11,13 @@ from extendum.cli import main
 from extendum.commands import version_rows
 from extendum.core.fit.versions import versions
 from extendum.core.model.placeholders import PLACEHOLDERS
+from extendum.core.model.style import CueStyle
 from extendum.core.model.timeline import CueKind, SegmentKind
 from extendum.core.timing.compile import compile_script
 from extendum.core.timing.cues import RULES
-from extendum.formats.document import loads, script_from
+from extendum.core.timing.speech import ceil_s, speaking_ms, word_count
+from extendum.formats.document import dumps, loads, script_from
+from extendum.formats.library import shipped_moves
 
 ROOT = Path(__file__).parents[2]
 FORMAT = (ROOT / "docs" / "format.md").read_text()
@@ -84,6 +88,26 @@ def test_the_tables_of_the_library_are_the_present_ones(capsys):
     for table in ("--areas", "--conditions"):
         main(["moves", table])
         assert f"```\n{capsys.readouterr().out}```" in page
+
+
+def test_the_longest_and_the_shortest_set_up_are_told_with_their_seconds():
+    told = []
+    for entry in shipped_moves():
+        words = f"{entry.words.moving} {entry.words.there}".strip()
+        seconds = ceil_s(speaking_ms(words, CueStyle().words_per_minute))
+        told.append((seconds, word_count(words), entry.move.name))
+    page = (ROOT / "docs" / "move-rubric.md").read_text()
+    for which, (seconds, words, name) in (("longest", max(told)), ("shortest", min(told))):
+        assert f"The {which} set-up is that of *{name}*: {words} words, {seconds} s" in page
+
+
+def test_the_three_talk_styles_of_a_class_are_side_by_side(capsys, tmp_path):
+    script = loads((ROOT / "src/extendum/data/demo/after-digging.json").read_text())
+    style = replace(script.style, time_left=(10,), breath_every_s=15, last_calls=1)
+    file = tmp_path / "class.json"
+    file.write_text(dumps(replace(script, style=style)))
+    main(["timeline", "--styles", str(file)])
+    assert f"```\n{capsys.readouterr().out}```" in (ROOT / "docs" / "talk-styles.md").read_text()
 
 
 def test_the_picture_of_the_architecture_names_every_package():

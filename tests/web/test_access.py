@@ -102,7 +102,7 @@ def test_demo_mode_signs_in_by_itself_on_this_machine_only(client, demo, stretch
 
 def test_a_wrong_password_says_so_and_keeps_the_name(client, owner):
     answer = client.post("/sign-in/", {"username": "ada", "password": "wrong"})
-    assert b"do not belong together" in answer.content
+    assert b"name or the password is wrong" in answer.content
     assert b'value="ada"' in answer.content
 
 
@@ -110,4 +110,4 @@ def test_a_wrong_password_says_so_and_keeps_the_name(client, owner):
 def test_an_unknown_address_says_where_to_go(asking):
     answer = asking.get("/classes/999999/")
     assert answer.status_code == 404
-    assert b"To the shelf" in answer.content
+    assert b"Back to shelf" in answer.content

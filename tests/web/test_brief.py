@@ -107,7 +107,7 @@ def test_the_desk_says_what_is_still_missing_and_what_does_not_keep_to_the_brief
     page = asking.get(f"/classes/{stretch_class.pk}/?item=i2").content.decode()
     assert 'data-look="neck"' in page
     assert 'data-look="calf"' not in page  # the calf lean reaches it
-    assert "lunge, no posture of the brief" in page
+    assert "lunge is not in the brief" in page
     assert 'data-move="heel-raises"' in page  # stands in: it keeps to the brief
     assert 'data-move="seated-calf-strap"' not in page  # its own option does not
     send(asking, stretch_class, posture=[], prop=[], chair_is=[], other_props="")

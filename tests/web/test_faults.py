@@ -235,7 +235,7 @@ def test_a_form_that_is_too_old_is_told_beside_what_was_typed(owner, stretch_cla
     strict.force_login(owner)
     answer = asked(strict, stretch_class, "an edit", HTTP_HX_REQUEST="true")
     assert answer.status_code == 403
-    assert b"What you typed is still where you typed it" in answer.content
+    assert b"What you typed is still in its field" in answer.content
     assert b"<html" not in answer.content
 
 

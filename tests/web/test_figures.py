@@ -112,7 +112,7 @@ def test_the_stage_carries_the_figure_of_each_side_with_its_movement(asking, str
 def test_how_figures_look_is_chosen_in_the_settings_and_holds_on_every_page(asking, stretch_class):
     usual = asking.get("/moves/hip-hinge/figure.svg").content
     answer = asking.post("/settings/", {"part": "look", "build": "broad", "skin": "deep"}, follow=True)
-    assert "Every figure looks like that" in answer.content.decode()
+    assert "All figures now look like this" in answer.content.decode()
     asked = "build=broad&amp;skin=deep"
     desk = asking.get(reverse("desk", args=[stretch_class.pk])).content.decode()
     pages = (desk, *(asking.get(one).content.decode() for one in ("/moves/", "/moves/calf-lean/")))

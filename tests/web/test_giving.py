@@ -64,7 +64,7 @@ def test_the_calendar_entry_is_the_next_planned_session(asking, stretch_class):
 def test_a_class_that_is_not_planned_is_asked_for_its_time(asking, stretch_class, typed):
     address = reverse("give-file", args=[stretch_class.pk, "ics"])
     answer = asking.get(address, {} if typed is None else {"at": typed})
-    assert answer.status_code == 422 and "Say when the class is" in answer.content.decode()
+    assert answer.status_code == 422 and "Give the day and the time of the class" in answer.content.decode()
     assert b"datetime-local" in asking.get(reverse("give", args=[stretch_class.pk])).content
 
 
@@ -103,7 +103,7 @@ def test_what_fails_or_was_stopped_is_said_and_nothing_is_half_made(asking, stre
     assert not making.path.exists()
     Making.objects.update(state="making", heard_at=timezone.now() - STOPPED * 2)
     part = asking.get(reverse("making", args=[stretch_class.pk, making.pk])).content.decode()
-    assert "stopped in the middle" in part
+    assert "stopped when the server did" in part
     assert "hx-get" not in part
 
 
@@ -134,7 +134,7 @@ def test_captions_of_a_recording_follow_the_take_that_was_kept(asking, other_cli
     assert Session.objects.count() == 0
     page = reverse("takes", args=[stretch_class.pk, "film"])
     shown = asking.get(page, {"offset": "7,5"}).content.decode()
-    assert "Taken again: Wall calf stretch" in shown
+    assert "Retaken: Wall calf stretch" in shown
     assert "not used" in shown
     assert "0:09.5 insert shot" in shown
     assert other_client.get(page).status_code == 404

@@ -130,7 +130,7 @@ def test_what_is_kept_under_a_name_can_be_removed_and_put_back_and_is_nobody_els
     kept = OwnStyle.objects.get()
     forget = {"part": "forget", "kind": "style", "kept": kept.pk}
     assert other_client.post("/settings/", forget).status_code == 404
-    assert b"Put it back" in asking.post("/settings/", forget, follow=True).content
+    assert b"Restore" in asking.post("/settings/", forget, follow=True).content
     assert not OwnStyle.objects.exists()
     other_client.post("/settings/", {"part": "put-back"})
     assert not OwnStyle.objects.exists()

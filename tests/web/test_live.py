@@ -159,7 +159,7 @@ def test_a_rehearsal_holds_no_class_and_offers_what_it_measured_as_one_step(aski
     assert asking.get(reverse("events", args=[stretch_class.pk])).json()["run"]["run"] == "other"
     page = reverse("learned", args=[stretch_class.pk])
     shown = asking.get(page, {"run": "mine"}).content.decode()
-    told = re.findall(r"Getting to .* took (\d+) s, the script says (\d+): use (\d+)\.", shown)
+    told = re.findall(r"Getting to .* took (\d+) s and the script has (\d+) s: use (\d+) s\.", shown)
     assert told
     assert all(int(took) == int(said) + 4 == int(use) for took, said, use in told)
     offered = re.findall(r'name="lesson" value="([^"]+)"', shown)

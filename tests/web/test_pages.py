@@ -232,6 +232,13 @@ BRIEF = {
             {"edit": "words", "item": "i2", **WORDS, "prompt_0": "Slow.", "prompt_0_kind": "form", "prompt_1": ""},
             lambda s: s.item("i2").words.there == "Stay." and [p.text for p in s.item("i2").words.prompts] == ["Slow."],
         ),
+        (
+            {"edit": "line", "item": "i2", "line": "Point your back toes at the wall."},
+            lambda s: (
+                [(p.kind, p.text) for p in s.item("i2").words.prompts][-1:]
+                == [("form", "Point your back toes at the wall.")]
+            ),
+        ),
         ({"edit": "name", "item": "i2", "name": "Wall lean"}, lambda s: s.item("i2").name == "Wall lean"),
         ({"edit": "fit", "target": "2:40"}, lambda s: s.brief.target_s == 160),
         (
@@ -299,6 +306,7 @@ def test_the_edits_above_are_all_but_those_told_elsewhere():
         ({"edit": "sides", "item": "i2", "sides": "three", **SIDES}, "sides: must be one of together"),
         ({"edit": "words", "item": "i2", **WORDS, "there": "Turn {sid}."}, "placeholders are among"),
         ({"edit": "talk-words", "item": "i2", "words": "Hi."}, "item: must be a talk"),
+        ({"edit": "line", "item": "i2", "line": "Sing."}, "line: must be a line of Wall calf stretch"),
         ({"edit": "remove-section", "section": "s1"}, "empty before it is removed; found 2 items"),
         ({"edit": "fit", "target": "later"}, "length: must be a length such as 10:00"),
         ({"edit": "shift"}, "item"),
@@ -325,7 +333,7 @@ def test_a_refused_edit_says_what_must_hold_and_changes_nothing(asking, stretch_
 def test_out_of_reach_offers_the_nearest(asking, stretch_class):
     answer = post(asking, stretch_class, edit="fit", target="59:00").content.decode()
     assert "59:00 cannot be reached" in answer
-    assert "What binds: Wall calf stretch (at most 45 s)" in answer
+    assert "Limits in the way: Wall calf stretch (at most 45 s)" in answer
     nearest = answer.split('data-edit="fit" data-target="')[1].split('"')[0]
     assert post(asking, stretch_class, edit="fit", target=nearest).status_code == 200
 
@@ -402,7 +410,7 @@ def test_a_strip_follows_what_is_typed_and_stores_nothing(asking, stretch_class)
     form = {"text": "Step right up. Turn the right foot out.", "room": "1000", "sided": "1", "field": "moving"}
     answer = asking.post(f"/classes/{stretch_class.pk}/words/speech/", form).content.decode()
     assert "3.5 s of 1 s" in answer
-    assert "pushes the hold by 3 s" in answer
+    assert "delays the hold by 3 s" in answer
     assert "says “right” itself" in answer
     assert stretch_class.revisions.count() == 1
 

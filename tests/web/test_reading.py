@@ -26,7 +26,7 @@ def test_a_list_is_shown_line_by_line_before_anything_is_made(asking, owner):
     shown = asking.post(PAGE, {"text": LIST, "title": "From a list"}).content.decode()
     assert StretchClass.objects.count() == 0
     assert '<option value="shoulder-circles" selected>' in shown
-    assert "look at it" in shown
+    assert "check this" in shown
     assert "found 9999" in shown
     assert "1 line with a problem" in shown
 
@@ -85,7 +85,7 @@ def test_a_clash_with_an_own_move_is_asked_about_and_settled_either_way(asking, 
     library.keep(owner, replace(entry, move=replace(entry.move, name="My lean")))
     text = dumps(script)
     shown = asking.post(PAGE, {"text": text}).content.decode()
-    assert "Whose shall stand in this class?" in shown
+    assert "Which version should this class use?" in shown
     assert StretchClass.objects.count() == 1
     asking.post(PAGE, {"text": text, "settled": "1", "move-calf-lean": "mine"})
     names = [item.move.name for item in script_of(made().head).moves()]

@@ -103,10 +103,10 @@ def test_offers_come_from_the_middle_of_the_last_sessions_and_are_set_as_one_ste
     for n, late in enumerate((30_000, 28_000, 90_000)):
         teach(asking, stretch_class, f"r{n}", late_ms=late)
     late, way = offers(stretch_class)
-    assert late.words.startswith("Usually 30 s over (the middle of 3 times)")
+    assert late.words.startswith("This class usually runs 30 s over (median of 3 times)")
     assert way.real == way.said + 30
     card = asking.get(reverse("card", args=[stretch_class.pk]), {"run": "r2"}).content.decode()
-    assert card.count("Set it") == 2
+    assert card.count("Save") == 2
     form = {"stamp": stretch_class.stamp, "lesson": way.key}
     assert asking.post(reverse("card", args=[stretch_class.pk]), form).status_code == 302
     stretch_class.refresh_from_db()
@@ -150,7 +150,7 @@ def test_three_months_of_demo_are_in_the_overview_and_the_list_for_spreadsheets(
     assert WEEKS // 2 < taught.count() < WEEKS
     assert all(log_of(one.run).report.off_s for one in taught)
     shown = asking.get(reverse("overview")).content.decode()
-    assert f"{taught.count()} classes as they were really taught" in shown
+    assert f"{taught.count()} classes as you really taught them" in shown
     answer = asking.get(reverse("sessions-csv")).content.decode()
     rows = list(csv.DictReader(io.StringIO(answer)))
     assert len(rows) == taught.count()
@@ -159,4 +159,4 @@ def test_three_months_of_demo_are_in_the_overview_and_the_list_for_spreadsheets(
     Session.objects.filter(pk=one.pk).update(notes="=1+1")
     assert "'=1+1" in asking.get(reverse("sessions-csv")).content.decode()
     Session.objects.update(at=timezone.now() - timedelta(weeks=30))
-    assert "Nothing was taught in these weeks" in asking.get(reverse("overview")).content.decode()
+    assert "No class was taught in these weeks" in asking.get(reverse("overview")).content.decode()

@@ -49,7 +49,7 @@ def objections_to(move: Move, brief: Brief) -> Iterator[Objection]:
     """What in the brief speaks against a move; nothing when it keeps to it."""
     for posture in dict.fromkeys((move.posture, move.ends_in)):
         if brief.postures and posture not in brief.postures:
-            yield Objection(Against.POSTURE, f"{posture}, not in the brief's postures")
+            yield Objection(Against.POSTURE, f"{posture} is not in the brief's postures")
     for prop in move.props:
         if prop.required and brief.props:
             has = thing_at_hand(prop, brief)

@@ -6,14 +6,15 @@ Every millisecond of the run belongs to exactly one cause, so that the causes al
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from enum import StrEnum
 from types import MappingProxyType
 
 from extendum.core.fit.explain import names
 from extendum.core.model.body import Side
+from extendum.core.model.item import Item
 from extendum.core.model.script import Script
-from extendum.core.model.timeline import NO_REASON, Segment, SegmentKind, Timeline, clock
+from extendum.core.model.timeline import Segment, SegmentKind, Timeline, clock
 from extendum.core.run.log import Spent, spent
 from extendum.core.run.otherwise import Otherwise, otherwise
 from extendum.core.run.state import Event, Run, Span
@@ -34,7 +35,7 @@ class Cause(StrEnum):
     WORK = "holds and counts"
     CAUGHT_UP = "catching up"
     AGAIN = "done again"
-    PUT_IN = "put in"
+    PUT_IN = "added"
     SKIPPED = "skipped"
     NOT_REACHED = "not reached"
     PAUSED = "paused"
@@ -109,13 +110,14 @@ class Report:
     skipped: tuple[LeftOut, ...]
     not_reached: tuple[LeftOut, ...]
     longer: tuple[tuple[str, int], ...]
+    cut_short: tuple[tuple[str, int], ...]
     put_in: tuple[str, ...]
     otherwise: Otherwise
 
     @property
     def off_s(self) -> int:
         """Seconds over the plan, or under it."""
-        return round((self.real_ms - self.planned_ms) / 1000)
+        return round(self.real_ms / 1000) - self.planned_ms // 1000
 
     @property
     def broken_off(self) -> bool:
@@ -152,7 +154,8 @@ class Report:
     def _otherwise(self) -> str:
         told = [f"skipped: {names(_first(self.skipped))}"] if self.skipped else []
         told += [f"not reached: {names(_first(self.not_reached))}"] if self.not_reached else []
-        told += [f"longer: {names([f'{name} by {seconds} s' for name, seconds in self.longer])}"] if self.longer else []
+        told += [f"longer: {names(_seconds_of(self.longer))}"] if self.longer else []
+        told += [f"cut short: {names(_seconds_of(self.cut_short))}"] if self.cut_short else []
         told += [f"added: {names(self.put_in)}"] if self.put_in else []
         easier, deeper, instead = self.otherwise
         told += [f"the easier way: {names(easier)}"] if easier else []
@@ -160,6 +163,10 @@ class Report:
         told += [f"instead: {names(instead)}"] if instead else []
         whole = "; ".join(told)
         return f"{whole[0].upper()}{whole[1:]}." if told else "Everything went as planned."
+
+
+def _seconds_of(some: Sequence[tuple[str, int]]) -> Sequence[str]:
+    return [f"{name} by {seconds} s" for name, seconds in some]
 
 
 def _first(some: Sequence[LeftOut]) -> Sequence[str]:
@@ -213,6 +220,7 @@ def report(
         _parts_without(Cause.SKIPPED, work),
         _parts_without(Cause.NOT_REACHED, work),
         tuple((items[item].name, seconds) for item, seconds in more.items() if seconds >= SAME_S),
+        _cut_short(items, work),
         tuple(put_in),
         otherwise(run, items),
     )
@@ -234,6 +242,17 @@ def _work(lines: Iterable[Line]) -> dict[str, list[Line]]:
         if line.step.works and line.planned_ms is not None:
             found.setdefault(line.step.item, []).append(line)
     return found
+
+
+def _cut_short(items: Mapping[str, Item], work: Mapping[str, Sequence[Line]]) -> tuple[tuple[str, int], ...]:
+    """The items that were begun and left early, with the seconds; what catching up took is not among them."""
+    found = []
+    for item, some in work.items():
+        begun = [line for line in some if line.spent.on and line.cause is Cause.WORK and not line.step.waits]
+        seconds = round(-sum(line.off_ms for line in begun) / 1000)
+        if seconds >= SAME_S:
+            found.append((items[item].name, seconds))
+    return tuple(found)
 
 
 def _parts_without(cause: Cause, work: Mapping[str, Sequence[Line]]) -> tuple[LeftOut, ...]:
@@ -314,35 +333,6 @@ def _sides(script: Script, work: Mapping[str, Iterable[Line]]) -> Iterable[Sides
                 got[line.step.side] += line.spent.on
         if any(got.values()):
             yield Sides(item.id, item.name, got[Side.LEFT.value], got[Side.RIGHT.value])
-
-
-def as_taught(script: Script, timeline: Timeline, run: Run, brought: Mapping[str, str] = _NOTHING) -> Timeline:
-    """The run as a timeline in whole seconds, from its first word: what coverage counts and the log draws.
-
-    A pause is a rest without an item. What was put in has the name of its move.
-    """
-    planned = {segment.id: segment for segment in timeline.segments}
-    steps = {step.id: step for step in run.steps}
-    called = {**brought, **{item.id: item.name for item in script.items()}}
-    first = run.log[0].start if run.log else 0
-    found: list[Segment] = []
-    for n, span in enumerate(run.log):
-        start, end = (round((at - first) / 1000) for at in (span.start, span.end))
-        if end > start:
-            plain = planned.get(span.step) or _unplanned(steps.get(span.step), called)
-            if span.paused:
-                plain = replace(plain, kind=SegmentKind.REST, item="", name="paused", side=None, stage=None)
-            step = steps.get(span.step)
-            side = Side(step.side) if step and step.side and not span.paused else plain.side
-            found.append(replace(plain, id=f"{plain.id}#{n}", start_s=start, end_s=end, side=side, why=NO_REASON))
-    return Timeline(found[-1].end_s if found else 0, tuple(found))
-
-
-def _unplanned(step: Step | None, called: Mapping[str, str]) -> Segment:
-    """Something that was inserted, as a segment."""
-    name = called.get(step.item, "put in") if step else "put in"
-    kind = SegmentKind.HOLD if step and step.works else SegmentKind.REST
-    return Segment(step.id if step else "?", kind, 0, 1, step.item if step else "", name, None, 1, 1, None)
 
 
 def _s(ms: int) -> str:

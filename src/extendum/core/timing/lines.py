@@ -29,14 +29,14 @@ _LINES: dict[TalkStyle, dict[CueKind, tuple[str, ...]]] = {
             "Soften a little as you breathe out.",
             "Notice your next breath out.",
         ),
-        CueKind.LAST: ("One more, nice and slow.",),
+        CueKind.LAST: ("One more, nice and slow.", "And a last one, with ease."),
     },
     TalkStyle.BRISK: {
-        CueKind.NEXT: ("Up next, {next}.", "{next} is next."),
+        CueKind.NEXT: ("Up next, {next}.", "After this, {next}."),
         CueKind.HALFWAY: ("Halfway. Stay steady.", "That's half."),
         CueKind.TIME_LEFT: ("{seconds} seconds to go.", "Last {seconds} seconds."),
         CueKind.KEEP_BREATHING: ("Keep breathing.", "Breathe in, breathe out."),
-        CueKind.LAST: ("Last one, make it smooth.",),
+        CueKind.LAST: ("Last one. Make it smooth.", "One more and you're done."),
     },
 }
 

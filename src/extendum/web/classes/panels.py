@@ -30,6 +30,7 @@ from extendum.core.model.style import (
 )
 from extendum.core.model.talk import Talk, TalkKind, TalkPace
 from extendum.core.model.timeline import Timeline, Unsaid, clock
+from extendum.core.moves.further import further_lines
 from extendum.core.moves.objections import concerns, objections
 from extendum.core.moves.suggest import stand_ins
 from extendum.core.outputs.wording import literal_sides
@@ -74,10 +75,14 @@ def _library_panel(script: Script, item: MoveItem, library: Library) -> dict[str
         swaps = [(named.get(one.move.key, ""), one.move) for one in stand_ins(item.move, script, library)]
     else:
         swaps = [(kind, library.moves[key].move) for key, kind in reversed(named.items())]
+    has = {one.casefold() for one in script.brief.conditions}
+    own = [one for one in item.move.cautions if one.condition.casefold() in has]
+    other = [one for one in item.move.cautions if one not in own]
     return {
         "against": against,
         "ours": concerns(item.move, script.brief),
-        "cautions": item.move.cautions,
+        "cautions": [("", own), ("Other conditions", other)],
+        "further": further_lines(item),
         "swaps": swaps,
         "others": [move.name for _, move in swaps],
         "newer": newer_than(item, library),

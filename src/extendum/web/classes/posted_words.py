@@ -18,6 +18,7 @@ from extendum.core.model.script import Script
 from extendum.core.model.spoken import Place, respoken
 from extendum.core.model.style import Facing
 from extendum.core.model.talk import Quiet, Talk, TalkKind, TalkPace
+from extendum.core.moves.further import further_lines
 from extendum.web.classes.posted_items import move_of
 from extendum.web.shared.forms import Edit, Form, choice, names_in, optional_side, own_choice, rows, whole
 
@@ -117,6 +118,17 @@ def wordings_typed(prompt: Prompt) -> str:
     return f" {BETWEEN} ".join(prompt.wordings)
 
 
+def _line(form: Form, script: Script) -> Edit:
+    """Say one more of the lines that a move offers."""
+    item, text = move_of(script, form["item"]), form.get("line", "")
+    found = next((one for one in further_lines(item) if one.text == text), None)
+    if found is None:
+        raise RefusedError("line", f"a line of {item.name} that is not said yet", text)
+    words = replace(item.words, prompts=(*item.words.prompts, found))
+    changed = replace(item, words=words)
+    return Edit(lambda s: edit.replace_items(s, {item.id: changed}), f"{item.name}: says “{text}”"[:300])
+
+
 def _talk_words(form: Form, script: Script) -> Edit:
     item = script.item(form["item"])
     if not isinstance(item, Talk):
@@ -173,6 +185,7 @@ WORD_EDITS = {
     "say-way": _say_way,
     "way-words": _way_words,
     "words": _words,
+    "line": _line,
     "talk-words": _talk_words,
     "talk-pace": _talk_pace,
     "notes": _notes,

@@ -20,10 +20,11 @@ from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.limits import LONGEST_S, whole_number
 from extendum.core.model.marks import without_marks
 from extendum.core.model.placeholders import CLASS_PLACEHOLDERS, PLACEHOLDERS
-from extendum.core.model.prompts import PromptKind, Scope
+from extendum.core.model.prompts import Prompt, PromptKind, Scope
 from extendum.core.model.script import Script
 from extendum.core.model.talk import Quiet, Talk, TalkPace
 from extendum.core.model.timeline import Cue, CueKind, Timeline, Unsaid, clock
+from extendum.core.moves.further import further_lines
 from extendum.core.outputs.wording import SAMPLE, Reading, calibrated, literal_sides, readings, repeated, talk_share
 from extendum.core.timing.cues import RULES
 from extendum.core.timing.layout import WayTold, ways_told
@@ -123,6 +124,7 @@ class Passage:
     unsaid: list[str]
     way: WayTold | None = None
     way_at: str = ""
+    further: tuple[Prompt, ...] = ()
 
 
 def words_context(of: StretchClass) -> dict[str, Any]:
@@ -135,7 +137,9 @@ def words_context(of: StretchClass) -> dict[str, Any]:
             told = _passage(item, number, texts.get(item.id, []), timeline)
             said = [c for c in timeline.cues if c.of.item == item.id and c.kind is CueKind.WAY]
             at = ", ".join(clock(cue.start_ms // 1000) for cue in said)
-            passages[item.id] = replace(told, way=ways.get(item.id) if item.present else None, way_at=at)
+            further = further_lines(item) if isinstance(item, MoveItem) else ()
+            way = ways.get(item.id) if item.present else None
+            passages[item.id] = replace(told, way=way, way_at=at, further=further)
     sections = [(s, [passages[i.id] for i in s.items if i.id in passages]) for s in script.sections]
     return {
         "class": of,

@@ -14,9 +14,10 @@ from extendum.core.moves.spares import Spare, spares
 from extendum.core.run.fold import fold
 from extendum.core.run.learned import Lesson, lessons, together, usually_late, ways_taken
 from extendum.core.run.log import cut_short
-from extendum.core.run.report import Report, as_taught, report
+from extendum.core.run.report import Report, report
 from extendum.core.run.state import Event, Run, advance
 from extendum.core.run.steps import Step, steps_of
+from extendum.core.run.taught import as_taught
 from extendum.web.classes import store
 from extendum.web.classes.models import StretchClass
 from extendum.web.classes.page import compiled
