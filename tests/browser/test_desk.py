@@ -135,7 +135,7 @@ def test_two_windows_the_older_is_told_and_loses_nothing(desk, digging):
     page.locator("#notice", has_text="changed in the meantime").wait_for()
     assert "Bent-knee calf stretch: 25 s each side" in page.inner_text("#notice")
     assert page.input_value("#item-name") == "Wall lean"
-    page.click("text=Make my change on the newer version")
+    page.click("text=Apply my change to the newer version")
     page.locator("#row-i6", has_text="Wall lean").wait_for()
     assert "25 s each side" in page.inner_text("#row-i7")
 

@@ -379,7 +379,7 @@ def test_a_rehearsal_measures_words_and_ways_and_sets_what_is_ticked(page, diggi
     page.click("#enough")
     expect(page.locator(".lessons")).to_contain_text("Welcome took 24 s and the script has 20 s: use 24 s.")
     page.uncheck(".lessons li:has-text('a minute') input")
-    page.click("text=Set what is ticked")
+    page.click("text=Apply what is ticked")
     page.wait_for_url(f"**/classes/{digging.pk}/")
     expect(page.locator("#length")).not_to_have_text("12:00")
     digging.refresh_from_db()

@@ -114,12 +114,13 @@ def _shortened(item: Item, subject: Subject) -> Item:
 )
 def posture_unsaid(subject: Subject) -> Iterator[Found]:
     """People change support, and the item's own words do not say how: ready-made ones do, or none."""
-    said: dict[str, str] = {}
+    said: dict[str, dict[bool, str]] = {}
     for cue in subject.spoken_ways:
-        said.setdefault(cue.of.item, cue.text)
+        later = (cue.of.round, cue.of.pass_number) > (1, 1)
+        said.setdefault(cue.of.item, {}).setdefault(later, cue.text)
     quiet = [item.id for item in subject.moves if not item.say_way]
     told = ways_told(subject.script) if quiet else {}
-    silenced = {item: told[item].words for item in quiet if item in told}
+    silenced = {item: {told[item].later: told[item].words} for item in quiet if item in told}
     names = {item.id: item.name for item in subject.moves}
     if silenced:
         yield Found(
@@ -129,21 +130,25 @@ def posture_unsaid(subject: Subject) -> Iterator[Found]:
             severity=Severity.CONSIDER,
         )
     if said:
-        first = next(iter(said))
+        first = next(iter(next(iter(said.values())).values()))
         yield Found(
-            f"Ready-made words, such as “{said[first]}”, bring people to {listed(names[item] for item in said)}.",
+            f"Ready-made words, such as “{first}”, bring people to {listed(names[item] for item in said)}.",
             tuple(said),
             mend=Mend("Add them to your words", each(list(said), partial(_saying_way, lines=said))),
         )
 
 
-def _saying_way(item: Item, lines: Mapping[str, str]) -> Item:
-    """The move with the words for the way before those of its own, wherever it is set up."""
+def _saying_way(item: Item, lines: Mapping[str, Mapping[bool, str]]) -> Item:
+    """The move with the words for the way before those of its own: the first time, or where it comes again."""
     if not isinstance(item, MoveItem):
         return item
-    words, line = item.words, lines[item.id]
-    moving = f"{line} {words.moving}".strip()
-    return replace(item, words=replace(words, moving=moving, short=f"{line} {words.short}" if words.short else ""))
+    words = item.words
+    for later, line in lines[item.id].items():
+        if later and words.short:
+            words = replace(words, short=f"{line} {words.short}")
+        else:
+            words = replace(words, moving=f"{line} {words.moving}".strip())
+    return replace(item, words=words)
 
 
 CHECKS: tuple[Check, ...] = (section_empty, no_set_up, again_long, posture_unsaid)

@@ -83,6 +83,7 @@ class WayTold(NamedTuple):
     before: Base
     posture: Posture
     words: str
+    later: bool = False  # needed where the item comes again, and not the first time
 
     @property
     def origin(self) -> str:
@@ -98,7 +99,8 @@ def ways_told(script: Script) -> dict[str, WayTold]:
             words = line_unsaid(one.step, one.before, script.style)
             if words:
                 before, posture = Base.of(one.before.stance.posture), one.step.item.move.posture
-                found[one.step.item.id] = WayTold(before, posture, words)
+                later = (one.step.round, one.step.number) > (1, 1)
+                found[one.step.item.id] = WayTold(before, posture, words, later)
     return found
 
 
