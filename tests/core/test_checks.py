@@ -264,7 +264,7 @@ POOR_BALANCE = 'brief.conditions = ["poor balance"]\n'
         ("words-push", said("thigh", "moving", '"step " * {n}'), 26, 27),
         ("no-quiet", TALKED_THROUGH.replace("WORDS", "a " * 30) + hold("calf", "{n}"), 19, 20),
         ("no-quiet", TALKED_THROUGH.replace("WORDS", "{n}") + hold("calf", 20), "a " * 29, "a " * 30),
-        ("talk-fills", FULL_TALK, 1879, 1880),
+        ("talk-fills", FULL_TALK, 1875, 1876),
     ],
 )
 def test_a_check_begins_just_beyond_its_limit(code, operations, last, first):
