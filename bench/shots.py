@@ -111,9 +111,12 @@ def words(page: Page) -> None:
 
 
 def checks(page: Page) -> None:
-    """What was found in the twelve-minute class, and what works the chest."""
+    """What is found in the thirty-minute class for people with osteoporosis, and what works the calf."""
     page.goto("/")
-    page.click("text=After the digging")
+    page.click("text=Hall class in two rounds")
+    page.click("text=Brief >> nth=0")
+    page.locator("label", has_text="osteoporosis").click()
+    page.click("#to-desk")
     page.click("#to-checks")
     page.locator('.body-picture a[data-area="calf"]').first.dispatch_event("click")
     page.wait_for_selector(".area-items")

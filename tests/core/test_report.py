@@ -79,7 +79,7 @@ def test_a_class_that_was_not_touched_says_three_plain_things():
     assert found.facts() == (
         "12:00, as planned.",
         "Both sides got the same in every move.",
-        "Everything went as planned.",
+        "Every move went as planned.",
     )
 
 

@@ -70,10 +70,10 @@ def test_the_same_posture_is_preferred_and_getting_elsewhere_says_its_seconds():
     assert found[0].entry.move.posture is Posture.CHAIR
     assert "stays on a chair" in found[0].reasons
     lying = next(one for one in found if one.entry.move.key == "knees-to-chest")
-    assert "12 s until supine" in lying.reasons
+    assert "12 s to get onto the back" in lying.reasons
     slow = replace(script, style=replace(script.style, pace_percent=200))
     lying = next(one for one in suggest(slow, MOVES, most=150) if one.entry.move.key == "knees-to-chest")
-    assert "24 s until supine" in lying.reasons
+    assert "24 s to get onto the back" in lying.reasons
 
 
 @pytest.mark.parametrize(

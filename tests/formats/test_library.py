@@ -14,6 +14,7 @@ from extendum.core.model.item import may_go
 from extendum.core.model.move import Effect, Kind, OptionKind
 from extendum.core.model.prompts import PromptKind
 from extendum.core.model.style import CueStyle, HoldConvention
+from extendum.core.model.timeline import CueKind
 from extendum.core.moves.cautions import ABOUT
 from extendum.core.moves.find import Query, find
 from extendum.core.moves.otherwise import left_out_with
@@ -220,6 +221,12 @@ def test_every_move_can_be_taken_up_and_taught_under_every_profile():
         script = add_moves(script, [(entry, "") for entry in MOVES])[0]
         assert compile_script(script).length_s > 3600
         assert not any(may_go(item) for item in script.items())
+
+
+def test_every_phase_has_time_for_its_words():
+    for entry in MOVES:
+        timeline = compile_script(add_moves(new_script("One move", 600), [(entry, "")])[0])
+        assert not [one.text for one in timeline.unsaid if one.kind is CueKind.PHASE_WORDS], entry.move.key
 
 
 def test_starting_sets_hold_moves_of_the_library_that_belong_together():

@@ -161,7 +161,7 @@ def test_names_in_findings_are_escaped_on_the_sheet_and_on_the_screen(asking, po
 def test_a_caution_is_put_into_the_words_at_the_move_or_at_the_start(asking, poor, where):
     assert "caution-unspoken" in checks(asking, poor)
     post(asking, poor, edit="caution", item="roll", condition="osteoporosis", where=where)
-    line = "With osteoporosis: let the chin sink only a little."
+    line = "With osteoporosis, let the chin sink only a little."
     after = script(poor)
     said = after.item("roll").words.prompts[0].text if where == "move" else next(after.items()).words
     assert line in said

@@ -72,7 +72,15 @@ def against(subject: Subject, kind: Against, sentence: str) -> Iterator[Found]:
 )
 def against_condition(subject: Subject) -> Iterator[Found]:
     """Somebody in the group should leave out a move."""
-    yield from against(subject, Against.CONDITION, "{name} is usually left out with {told}.")
+    for item in subject.moves if subject.objections else ():
+        with_ = [one for one in subject.objections.get(item.id, ()) if one.against is Against.CONDITION]
+        if with_:
+            yield Found(
+                f"{item.name} is usually left out with {listed(one.what for one in with_)}. {with_[0].advice}",
+                (item.id,),
+                facts=tuple(("why", one.told) for one in with_),
+                mend=swapped(subject, item),
+            )
 
 
 @checked(

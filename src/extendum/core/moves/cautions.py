@@ -53,7 +53,7 @@ _IF: dict[str, str] = {
 _HEARD: dict[str, str] = {
     Condition.BALANCE: r"balance|hold on|steady|keep a hand|hand on the (?:chair|wall)|to the wall",
     Condition.BLOOD_PRESSURE: r"blood pressure",
-    Condition.BLOOD_THINNERS: r"blood|fragile|bone|spine",
+    Condition.BLOOD_THINNERS: r"blood thinner|fragile|\bbones?\b|spine",
     Condition.BREATH: r"short of breath|heart|breathe as usual|light-headed",
     Condition.DIZZINESS: r"dizz|light-headed|swim",
     Condition.GLAUCOMA: r"glaucoma|eye pressure",
@@ -64,7 +64,7 @@ _HEARD: dict[str, str] = {
     Condition.LOW_BACK: r"low(?:er)? back|back hurts",
     Condition.NECK: r"neck (?:is|hurts)|sore neck|dizz|swim|never with the head back",
     Condition.NERVES: r"tingl|numb",
-    Condition.OSTEOPOROSIS: r"osteo|fragile|bone",
+    Condition.OSTEOPOROSIS: r"osteo|fragile|\bbones?\b",
     Condition.PREGNANCY: r"pregnan",
     Condition.SHOULDERS: r"(?:sore|stiff) shoulder|shoulders? (?:hurts?|is sore|are sore)",
     Condition.WRISTS: r"(?:sore|bad) wrist|wrists? (?:hurts?|is sore|are sore)",
@@ -110,10 +110,10 @@ def lacking(move: Move) -> tuple[Caution, ...]:
 
 
 def spoken(caution: Caution) -> str:
-    """A caution as a line to say: ``With osteoporosis: keep to the small middle range.``"""
+    """A caution as a line to say: ``With osteoporosis, keep to the small middle range.``"""
     lead = _IF.get(caution.condition) or f"With {caution.condition}"
     advice = caution.advice or "Leave it out."
-    return f"{lead}: {advice[:1].lower()}{advice[1:]}"
+    return f"{lead}, {advice[:1].lower()}{advice[1:]}"
 
 
 @lru_cache(maxsize=8192)

@@ -39,10 +39,16 @@ class Against(Enum):
 
 @dataclass(frozen=True, slots=True)
 class Objection:
-    """One thing that speaks against a move, and it in a few words."""
+    """One thing that speaks against a move, in a few words, and what to do about it."""
 
     against: Against
-    told: str
+    what: str
+    advice: str = ""
+
+    @property
+    def told(self) -> str:
+        """Both in one line."""
+        return f"{self.what}: {self.advice}" if self.advice else self.what
 
 
 def objections_to(move: Move, brief: Brief) -> Iterator[Objection]:
@@ -59,7 +65,7 @@ def objections_to(move: Move, brief: Brief) -> Iterator[Objection]:
                 yield Objection(Against.PROP_KIND, wrong)
     for one in _cautions(move, brief):
         if one.leave_out:
-            yield Objection(Against.CONDITION, f"{one.condition}: {one.advice or 'leave it out'}")
+            yield Objection(Against.CONDITION, one.condition, one.advice or "Leave it out.")
     for words in brief.avoid:
         if holds_words(move, words):
             yield Objection(Against.AVOIDED, f"the brief says to avoid “{words}”")

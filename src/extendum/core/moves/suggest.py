@@ -220,6 +220,29 @@ _IN = {
 }
 
 
+#: How people get into a posture, after "to get".
+_INTO = {
+    Posture.STANDING: "to standing",
+    Posture.ONE_LEG: "onto one leg",
+    Posture.LUNGE: "into a lunge",
+    Posture.DEEP_SQUAT: "into a deep squat",
+    Posture.FORWARD_FOLD: "into a forward fold",
+    Posture.PLANK: "into a plank",
+    Posture.CHAIR: "onto a chair",
+    Posture.CHAIR_EDGE: "to the chair's edge",
+    Posture.LONG_SITTING: "to sitting with long legs",
+    Posture.STRADDLE: "into a straddle",
+    Posture.CROSS_LEGGED: "to sitting cross-legged",
+    Posture.HEELS: "to sitting on the heels",
+    Posture.KNEELING: "to kneeling",
+    Posture.HALF_KNEELING: "to half-kneeling",
+    Posture.ALL_FOURS: "onto all fours",
+    Posture.SUPINE: "onto the back",
+    Posture.PRONE: "onto the front",
+    Posture.SIDE_LYING: "onto one side",
+}
+
+
 def _in(posture: Posture) -> str:
     return _IN.get(posture, str(posture))
 
@@ -229,7 +252,7 @@ def _getting_there(move: Move, place: Place, pace_percent: int) -> Iterable[tupl
         yield SAME_POSTURE, f"{'stays' if place.before else 'starts'} {_in(move.posture)}"
     else:
         seconds = -(-body_seconds(place.stance, replace(place.stance, posture=move.posture)) * pace_percent // 100)
-        yield POSTURE_S * seconds, f"{seconds} s until {_in(move.posture)}"
+        yield POSTURE_S * seconds, f"{seconds} s to get {_INTO[move.posture]}"
 
 
 def _props(move: Move, place: Place) -> Iterable[tuple[int, str]]:

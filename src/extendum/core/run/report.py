@@ -158,11 +158,11 @@ class Report:
         told += [f"cut short: {names(_seconds_of(self.cut_short))}"] if self.cut_short else []
         told += [f"added: {names(self.put_in)}"] if self.put_in else []
         easier, deeper, instead = self.otherwise
-        told += [f"the easier way: {names(easier)}"] if easier else []
+        told += [f"easier: {names(easier)}"] if easier else []
         told += [f"deeper: {names(deeper)}"] if deeper else []
         told += [f"instead: {names(instead)}"] if instead else []
         whole = "; ".join(told)
-        return f"{whole[0].upper()}{whole[1:]}." if told else "Everything went as planned."
+        return f"{whole[0].upper()}{whole[1:]}." if told else "Every move went as planned."
 
 
 def _seconds_of(some: Sequence[tuple[str, int]]) -> Sequence[str]:
