@@ -84,7 +84,7 @@ def test_what_a_check_offers_mends_what_it_found(code):
 #: What only a teacher can decide.
 WITHOUT_MEND = {
     *("feel-elsewhere", "section-elsewhere", "effort-jumps", "effort-drops", "words-push", "easier-late"),
-    *("range-little", "talk-fills", "phase-words-long"),
+    *("range-little", "talk-fills", "phase-words-long", "take-home"),
 }
 
 

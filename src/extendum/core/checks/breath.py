@@ -7,10 +7,10 @@ from dataclasses import replace
 from functools import partial
 
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
-from extendum.core.checks.lexicon import forces_breath, holds_breath
 from extendum.core.checks.mends import drop_sentences, each
 from extendum.core.checks.spoken_truth import sayings
 from extendum.core.checks.subject import Subject
+from extendum.core.listening.asking import forces_breath, holds_breath
 from extendum.core.model.audience import Condition
 from extendum.core.model.dose import Breaths, Dose
 from extendum.core.model.item import Item, MoveItem

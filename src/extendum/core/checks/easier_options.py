@@ -7,9 +7,9 @@ from dataclasses import replace
 from functools import partial
 
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
-from extendum.core.checks.lexicon import says_easier
 from extendum.core.checks.mends import each, listed, with_prompt
 from extendum.core.checks.subject import Subject, Text
+from extendum.core.listening.caring import says_easier
 from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.move import OptionKind
 from extendum.core.model.prompts import PromptKind

@@ -7,10 +7,10 @@ from dataclasses import replace
 from functools import partial
 
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
-from extendum.core.checks.lexicon import bounces
 from extendum.core.checks.mends import drop_sentences, each, limited, listed
 from extendum.core.checks.spoken_truth import sayings
 from extendum.core.checks.subject import Subject
+from extendum.core.listening.asking import bounces
 from extendum.core.model.audience import WhatNext
 from extendum.core.model.body import Region
 from extendum.core.model.dose import Hold, Reps

@@ -1,6 +1,6 @@
-"""What words say that a check listens for: promises, pushing, places, numbers, what comes next.
+"""What words name that a check listens for: places of the body, numbers, what comes next.
 
-Patterns of plain English, read sentence by sentence; what is denied ("do not force it") is not said.
+Patterns of plain English; what words mean beyond that is heard in ``core/listening``.
 """
 
 from __future__ import annotations
@@ -21,17 +21,6 @@ def _compiled(pattern: str) -> re.Pattern[str]:
     return re.compile(pattern, re.I)
 
 
-def _said(pattern: str) -> Callable[[str], tuple[str, ...]]:
-    """A function that gives what of a pattern a text says and does not deny, each as written."""
-    compiled = _compiled(pattern)
-
-    @lru_cache(maxsize=8192)
-    def listen(words: str) -> tuple[str, ...]:
-        return tuple(m.group() for m in compiled.finditer(words) if not _DENIED.search(words[: m.start()]))
-
-    return listen
-
-
 def _has(pattern: str) -> Callable[[str], bool]:
     compiled = _compiled(pattern)
 
@@ -42,64 +31,7 @@ def _has(pattern: str) -> Callable[[str], bool]:
     return listen
 
 
-#: Promises that a stretch class cannot keep.
-_claims_made = (
-    r"\bdetox\w*|\btoxins?\b|\bflush(?:es|ing)? out\b|\benergy (?:channels?|lines?|flow)\b|\bmeridians?\b|\bchakras?\b"
-    r"|\b(?:free|release|unblock)s?\b[^.!?]{0,20}\b(?:trauma|emotions?|blocked energy)\b"
-    r"|\b(?:less|fewer|prevents?|avoids?|reduces?|stops?|no|without|won['’]t be|never be)\b[^.!?]{0,24}"
-    r"\bsore(?:ness)?\b"
-    r"|\b(?:prevents?|avoids?|protects?|stops?|fewer|less|no)\b[^.!?]{0,30}\binjur\w+"
-    r"|\b(?:burn|melt)s?\b[^.!?]{0,16}\b(?:fat|calories)\b|\bcures?\b|\bheals?\b|\bguaranteed?\b"
-    r"|\b(?:fix|repair)(?:es|s)?\b (?:your |the )?(?:back|neck|knees?|hips?|posture|spine|discs?)\b"
-)
-_PROMISE = _compiled(_claims_made)
-
-
-@lru_cache(maxsize=8192)
-def claims(words: str) -> tuple[str, ...]:
-    """Promises about soreness, injury, healing, detoxing or energy; "no sore neck tomorrow" is one too."""
-    return tuple(m.group() for m in _PROMISE.finditer(words))
-
-
-#: Words that push people past where they should stop.
-pushes = _said(
-    r"\b(?:push|go|work|breathe|stretch|power) (?:through|past|beyond) (?:the |your |any )?(?:pain|hurt|burn|limits?)\b"
-    r"|\bthrough the pain\b|\bno pain,? no gain\b|\bforce (?:it|yourself|your\w*|the|that|them)\b"
-    r"|\bas (?:far|deep|hard|low|high) as (?:you|possible)\b(?: (?:possibly )?can)?"
-    r"|\b(?:until|till|even if|even when) it (?:hurts|burns)\b"
-    r"|\bignore (?:the|any|that|your)\b[^.!?]{0,16}\b(?:pain|pull|signal|discomfort|tingling)\b"
-    r"|\bdon['’]t (?:stop|give up|come out)\b|\bgrit your teeth\b|\bpush (?:harder|further|deeper)\b"
-    r"|\b(?:maximum|extreme|deepest possible) stretch\b|\bpull as hard\b"
-)
-closes_eyes = _said(r"\b(?:close|shut) (?:your|the|both) eyes\b|\beyes (?:are )?(?:closed|shut)\b")
-holds_breath = _said(r"\bhold (?:your|the|that) breath\b|\bbreath held\b|\bkeep the (?:breath|air) in\b")
-forces_breath = _said(
-    r"\b(?:rapid|forceful|forced|pumping|explosive) breath\w*|\bbreathe (?:hard|fast|as fast|forcefully)\b"
-)
-bounces = _said(r"\bbounc(?:e|es|ing)\b")
-#: What belongs in a room and not in a recording.
-speaks_to_room = _said(
-    r"\bany questions\b|\b(?:ask|tell|show|call) me\b|\blet me (?:see|know)\b|\braise your hand\b|\bin this room\b"
-    r"|\bI(?:['’]ll| will| am going to) come (?:round|to you|over)\b|\bsee you next (?:week|time|month)\b"
-    r"|\btoday is\b|\bgood (?:morning|afternoon|evening)\b"
-)
-says_support = _has(
-    r"\b(?:hold|hands?|fingers?|fingertips?|touch|rest|lean|keep)\b[^.!?]{0,40}\b"
-    r"(?:chair|wall|table|rail|something|support|door|desk|seat)\b|\bhold on\b|\bsit (?:down )?(?:for|instead)\b"
-)
-says_slowly = _has(
-    r"\bslow\w*|\byour time\b|\bin stages\b|\bhead (?:comes? )?last\b|\bunhurried\b|\bwithout hurry"
-    r"|\bone (?:vertebra|bone|step) (?:by|at)\b|\bwait\b|\bpause\b|\bhold on to\b"
-)
-says_easier = _has(
-    r"\beasier\b|\btoo much\b|\bless\?|\bfor less\b|\bgentler\b|\bneed less\b|\bif you need\b|\bmake it smaller\b"
-    r"|\bkinder\b"
-)
 says_without = _has(r"\bwithout (?:a|the|one)\b|\bno \w+\?|\bif you have no\b|\bnone at hand\b|\bor (?:a|an|your) \w+")
-says_tension = _has(r"\bpain\b|\bhurts?\b|\bmild\b")
-says_rest = _has(r"\brest\b|\bstop\b|\bease\b|\bcome out\b|\bpause\b")
-says_professional = _has(r"\bdoctor|\bphysio|\bhealth professional|\bnurse|\btherapist")
-
 _SIDED = r"(?:the |your |each |both |that |this |\{side\} |\{other\} )*"
 #: Places by the words for them, the longer words first, with every region that they may mean.
 _PLACES: tuple[tuple[str, frozenset[Region]], ...] = tuple(

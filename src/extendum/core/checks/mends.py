@@ -11,6 +11,7 @@ from extendum.core.checks.subject import Subject, Text
 from extendum.core.edit.dose_edits import set_stage_quantity
 from extendum.core.edit.script_edits import add_section, fresh_id, insert_item, replace_items, swap_move
 from extendum.core.fit.explain import names
+from extendum.core.listening.caring import says_professional, says_rest, says_tension
 from extendum.core.model.elastic import Elastic
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import Item, MoveItem
@@ -60,14 +61,25 @@ def rewritten(texts: Iterable[Text], rewrite: Callable[[Text], str]) -> Callable
 
 
 def without_sentences(words: str, said: Callable[[str], object]) -> str:
-    """The words without the sentences that say something; the waits between the others stay."""
-    kept = (f"[{one.text}]" if isinstance(one, Wait) else "" if said(one) else one for one in pieces_of(words))
+    """The words without the sentences that say something; a sentence that cautions stays, and the waits do."""
+    kept = (
+        f"[{one.text}]" if isinstance(one, Wait) else "" if said(one) and not cautions(one) else one
+        for one in pieces_of(words)
+    )
     return " ".join(filter(None, kept))
 
 
-def drop_sentences(texts: Iterable[Text], said: Callable[[str], object]) -> Mend:
-    """Take out every sentence of these texts that says something."""
+def cautions(sentence: str) -> bool:
+    """Whether a sentence tells people to take care: how far to go, that they may stop, or whom to ask."""
+    return says_tension(sentence) or says_rest(sentence) or says_professional(sentence)
+
+
+def drop_sentences(texts: Iterable[Text], said: Callable[[str], object]) -> Mend | None:
+    """Take out every sentence of these texts that says something; None where it would take a caution with it."""
     kept = list(texts)
+    parts = (one for text in kept for one in pieces_of(text.words) if not isinstance(one, Wait))
+    if any(said(one) and cautions(one) for one in parts):
+        return None
     return Mend("Take the sentence out", rewritten(kept, lambda text: without_sentences(text.words, said)))
 
 

@@ -10,9 +10,11 @@ from itertools import takewhile
 
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
 from extendum.core.checks.lexicon import says_without
-from extendum.core.checks.mends import each, fewer_changes, listed, say_at_start, with_prompt
+from extendum.core.checks.mends import drop_sentences, each, fewer_changes, listed, say_at_start, with_prompt
 from extendum.core.checks.safety import against
+from extendum.core.checks.spoken_truth import sayings
 from extendum.core.checks.subject import Subject
+from extendum.core.listening.addressing import accepts_rolling
 from extendum.core.model.audience import Setting
 from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.move import OptionKind, Prop
@@ -49,6 +51,19 @@ def prop_missing(subject: Subject) -> Iterator[Found]:
 def prop_wrong(subject: Subject) -> Iterator[Found]:
     """A prop at hand is the wrong kind for a move."""
     yield from against(subject, Against.PROP_KIND, "{name}: {told}.")
+
+
+@checked(
+    Family.PROPS,
+    "prop-risky",
+    Severity.FIX,
+    "whether words accept a prop that rolls, folds or slips",
+    "A chair on castors, a folding stool or a loose rug gives way just when somebody leans on it.",
+)
+def prop_risky(subject: Subject) -> Iterator[Found]:
+    """The words accept a prop that rolls, folds or slips."""
+    for item, texts, first in sayings(subject, accepts_rolling):
+        yield Found(f"{texts[0].name} accepts “{first}”.", (item,), mend=drop_sentences(texts, accepts_rolling))
 
 
 @checked(
@@ -164,4 +179,4 @@ def _is_on(subject: Subject, name: str) -> bool:
     return first is not None and any(p.name == name for p in first.move.props)
 
 
-CHECKS: tuple[Check, ...] = (prop_missing, prop_wrong, prop_often, prop_idle, needs_unsaid)
+CHECKS: tuple[Check, ...] = (prop_missing, prop_wrong, prop_risky, prop_often, prop_idle, needs_unsaid)

@@ -6,11 +6,11 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
-from extendum.core.checks.lexicon import speaks_to_room
 from extendum.core.checks.mends import drop_sentences, each, listed
 from extendum.core.checks.spoken_truth import sayings
 from extendum.core.checks.subject import Subject
 from extendum.core.edit.script_edits import set_style
+from extendum.core.listening.addressing import speaks_to_camera, speaks_to_room
 from extendum.core.model.audience import Setting
 from extendum.core.model.body import Base
 from extendum.core.model.dose import Hold, Open
@@ -66,6 +66,22 @@ def said_to_room(subject: Subject) -> Iterator[Found]:
         for item, texts, first in sayings(subject, speaks_to_room):
             name = texts[0].item.name
             yield Found(f"{name} says “{first}” in a recording.", (item,), mend=drop_sentences(texts, speaks_to_room))
+
+
+@checked(
+    Family.RECORDING,
+    "said-to-camera",
+    Severity.CONSIDER,
+    "whether a live class speaks to viewers of a recording",
+    "People in the room cannot pause, subscribe or follow a link.",
+)
+def said_to_camera(subject: Subject) -> Iterator[Found]:
+    """The words of a live class speak to viewers of a recording."""
+    if subject.brief.setting is Setting.LIVE:
+        for item, texts, first in sayings(subject, speaks_to_camera):
+            name = texts[0].item.name
+            mend = drop_sentences(texts, speaks_to_camera)
+            yield Found(f"{name} says “{first}” in a live class.", (item,), mend=mend)
 
 
 @checked(
@@ -131,4 +147,4 @@ def _slowly_enough(script: Script) -> Script:
     raise RefusedError("words_per_minute", "a rate at which every caption can be read", "none: shorten the words")
 
 
-CHECKS: tuple[Check, ...] = (facing_unseen, said_to_room, open_recorded, captions_fast)
+CHECKS: tuple[Check, ...] = (facing_unseen, said_to_room, said_to_camera, open_recorded, captions_fast)

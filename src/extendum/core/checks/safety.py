@@ -11,14 +11,6 @@ from functools import partial
 
 from extendum.core.checks.easier_options import unsaid_of
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
-from extendum.core.checks.lexicon import (
-    closes_eyes,
-    says_professional,
-    says_rest,
-    says_slowly,
-    says_support,
-    says_tension,
-)
 from extendum.core.checks.mends import (
     drop_sentences,
     each,
@@ -30,6 +22,8 @@ from extendum.core.checks.mends import (
     with_prompt,
 )
 from extendum.core.checks.subject import Subject, Text
+from extendum.core.listening.asking import closes_eyes
+from extendum.core.listening.caring import says_professional, says_rest, says_slowly, says_support, says_tension
 from extendum.core.model.audience import Condition
 from extendum.core.model.body import FLOOR, Base, Posture
 from extendum.core.model.dose import Hold

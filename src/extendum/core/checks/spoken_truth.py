@@ -6,9 +6,12 @@ from collections.abc import Callable, Iterator
 from functools import lru_cache, partial
 
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
-from extendum.core.checks.lexicon import SpokenNumber, claims, numbers, places, pushes
+from extendum.core.checks.lexicon import SpokenNumber, numbers, places
 from extendum.core.checks.mends import drop_sentences, listed, rewritten
 from extendum.core.checks.subject import Subject, Text
+from extendum.core.listening.addressing import gives_home_dose
+from extendum.core.listening.asking import pushes
+from extendum.core.listening.promising import claims, says_safe
 from extendum.core.model.body import Region
 from extendum.core.model.dose import Breaths, Dose, Hold, Open, Pulses, Reps, Timed
 from extendum.core.model.prompts import PromptKind
@@ -44,6 +47,32 @@ def claim(subject: Subject) -> Iterator[Found]:
     for item, texts, first in sayings(subject, claims):
         name = texts[0].name
         yield Found(f"{name} promises: “{first}”.", (item,), mend=drop_sentences(texts, claims))
+
+
+@checked(
+    Family.SAFETY,
+    "says-safe",
+    Severity.FIX,
+    "whether words tell people that a move is safe for them",
+    "Nobody can know that for a group. Whether something is right for a person is for them and their professional.",
+)
+def said_safe(subject: Subject) -> Iterator[Found]:
+    """The words say that something is safe, or that people need not ask."""
+    for item, texts, first in sayings(subject, says_safe):
+        yield Found(f"{texts[0].name} says “{first}”.", (item,), mend=drop_sentences(texts, says_safe))
+
+
+@checked(
+    Family.WORDS,
+    "take-home",
+    Severity.NOTE,
+    "whether words set exercises for home",
+    "A dose for home should be the one on the handout, and people should be able to read it again there.",
+)
+def take_home(subject: Subject) -> Iterator[Found]:
+    """The words say how often to do something at home."""
+    for item, texts, first in sayings(subject, gives_home_dose):
+        yield Found(f"{texts[0].name} sets something for home: “{first}”.", (item,))
 
 
 @checked(
@@ -206,4 +235,4 @@ def seconds_guessed(subject: Subject) -> Iterator[Found]:
             )
 
 
-CHECKS: tuple[Check, ...] = (claim, pushing, feel_elsewhere, number_false, seconds_guessed)
+CHECKS: tuple[Check, ...] = (claim, said_safe, take_home, pushing, feel_elsewhere, number_false, seconds_guessed)

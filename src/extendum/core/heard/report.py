@@ -8,9 +8,11 @@ from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from extendum.core.checks.lexicon import claims, forces_breath, pushes, says_easier, says_rest, says_tension
 from extendum.core.heard.guess import Guess, Heard, Line, Stretch, What
 from extendum.core.heard.hear import RATE
+from extendum.core.listening.asking import forces_breath, pushes
+from extendum.core.listening.caring import says_easier, says_rest, says_tension
+from extendum.core.listening.promising import claims
 from extendum.core.model.limits import whole_number
 from extendum.core.model.timeline import clock
 from extendum.core.timing.speech import number_words

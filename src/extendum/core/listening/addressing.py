@@ -1,0 +1,148 @@
+"""Whom words speak to: people in a room, viewers of a recording, or people at home."""
+
+from __future__ import annotations
+
+from extendum.core.listening.classes import CLASSES
+from extendum.core.listening.phrases import Listener, Phrase
+
+ROOM = (
+    Phrase(
+        "questions in the room",
+        (
+            "any question",
+            "ask|tell|call|find|see|come to me",
+            "let me know|see|hear",
+            "raise|put up your hand ?if",
+            "hand up if|who",
+            "can everybody|you all see|hear",
+        ),
+        ("Any questions?", "Let me know if it hurts."),
+        ("Ask your doctor.",),
+    ),
+    Phrase(
+        "a place in a room",
+        (
+            "in this|the room|hall|studio|gym",
+            "those .. at the back|front",
+            "you at the back|front",
+            "everybody at the back|front",
+            "by|near|next to the window|door|radiator",
+            "your neighbour|partner",
+            "person next to you",
+            "you there",
+            "^ come closer",
+        ),
+        ("You there by the window, heel a little lower.",),
+        ("Face the window if you like.",),
+        unless=("if you", "or the wall"),
+    ),
+    Phrase(
+        "the teacher walks about",
+        (
+            "i will|can|be|go .. come|walk|look|go ?round|over|by|along|to|about|past",
+            "i come|walk round|over|by|past",
+            "i stay|be .. around|after",
+            "i will stay",
+            "after class",
+            "have you all",
+            "so many of you",
+            "nice|lovely|good to have|see you .. here|all",
+        ),
+        ("I will come by and put a block under your hands.",),
+        ("I will show you the easier way.",),
+    ),
+    Phrase(
+        "a time that is now",
+        (
+            "good morning|afternoon|evening",
+            "see you ?all ?again ?next|on|tomorrow|soon|later|@day",
+            "same place|time|hour ... next|@day",
+            "until next week|time|@day",
+            "next week|@day",
+            "today be",
+            "this morning|afternoon|evening",
+            "tonight",
+            "rest of your|the day|evening|weekend|@day",
+            "have a .. evening|day|weekend|@day|week",
+            "on @day",
+        ),
+        ("See you next week.", "Have a lovely rest of your Sunday."),
+        ("Come back whenever you like.",),
+        unless=("next video",),
+    ),
+)
+speaks_to_room = Listener(ROOM, CLASSES)
+
+CAMERA = (
+    Phrase(
+        "the recording",
+        (
+            "pause|rewind|replay|skip|watch .. video|recording|me",
+            "pause me",
+            "this|the|next|my|another video|episode|recording|channel",
+            "on .. screen",
+            "watch this|from|along",
+            "wherever .. watch|watching",
+        ),
+        ("Pause the video whenever you like.",),
+        ("Watch your knees.",),
+        unless=("watch .. knee|foot|hand|step|breath",),
+    ),
+    Phrase(
+        "what viewers press",
+        (
+            "subscribe",
+            "like and subscribe|share|comment",
+            "hit|press|click|tap .. bell|button|like|link",
+            "leave .. comment",
+            "comment ?below",
+            "in the comment|description",
+            "link ... below|description|bio",
+            "share this|the .. friend",
+            "give .. thumb up",
+        ),
+        ("Like and subscribe.", "The link to the sheet is right below."),
+        ("As you like, and breathe.",),
+    ),
+)
+speaks_to_camera = Listener(CAMERA, CLASSES)
+
+HOME = (
+    Phrase(
+        "a dose for home",
+        (
+            "@practises:b ... @often",
+            "@often , .. second|minute|times|time|rep|stretch",
+            "homework",
+            "time|times a day|week",
+            "minute|second .. @often",
+            "couple of times a day|week",
+        ),
+        ("Do this a couple of times a day.", "Every morning, thirty seconds on each calf."),
+        ("I do this every day for my living.", "Thanks for coming every week."),
+        unless=("i|we ... @often", "i have|teach", "come|meet|see .. @often", "thank .. @often"),
+    ),
+)
+gives_home_dose = Listener(HOME, CLASSES)
+
+ROLLING = (
+    Phrase(
+        "a prop that rolls, folds or slips",
+        (
+            "@rolls ... @accepts",
+            "any|whatever|even ... @rolls",
+            "on|with|onto|use|grab|take|put|stand .. castor|swivel|wobbly|loose|rug|slippery",
+            "chair|stool|seat .. on|with castor|wheel",
+            "chair|stool .. roll|spin ... @accepts",
+            "office|desk chair .. do|fine|ok",
+        ),
+        ("Any office chair will do, wheels or not.", "Put your back foot on a loose rug."),
+        (
+            "If your chair spins or rolls, go and swap it.",
+            "Without a strap, use a scarf.",
+            "Put a rolled towel under your heels.",
+        ),
+        unless=("@refuses ... @rolls", "@rolls ... swap|outside|instead|away|change|over|lock|another"),
+    ),
+)
+accepts_rolling = Listener(ROLLING, CLASSES)

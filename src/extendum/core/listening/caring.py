@@ -1,0 +1,157 @@
+"""Words of care: a support to hold, coming up slowly, the usual cautions, whom to ask, the easier option."""
+
+from __future__ import annotations
+
+from extendum.core.listening.classes import CLASSES
+from extendum.core.listening.phrases import Listener, Phrase
+
+_SUPPORT = Listener(
+    (
+        Phrase(
+            "a support",
+            ("@grips ... @props-up", "@props-up ... @grips", "hold on", "sit ?down for|instead", "holding on"),
+            (
+                "Keep a hand on the chair.",
+                "Find a windowsill for one hand.",
+                "The back of a sofa under the other hand.",
+            ),
+            ("Take hold of your ankle.",),
+        ),
+    ),
+    CLASSES,
+)
+_SOFTLY = Listener(
+    (
+        Phrase(
+            "slowly",
+            ("@soft", "first ... then", "@soft ... up", "whenever you"),
+            ("Roll up bone by bone.",),
+            ("And stand up.",),
+            denied=True,
+        ),
+    ),
+    CLASSES,
+)
+_SUDDEN = Listener(
+    (Phrase("suddenly", ("@sudden",), ("And jump up.", "Up in one go."), ("No rush.",), unless=("swing .. leg|arm",)),),
+    CLASSES,
+)
+_LIMIT = Listener(
+    (
+        Phrase(
+            "only so far",
+            (
+                "@limit",
+                "leave|stop|ease|rest .. pain|hurt|sharp|odd",
+                "something ?feel wrong",
+                "any pain|sharp|tingling|numbness",
+                "pain .. stop",
+                "no ?sharp pain",
+                "not agree with you",
+                "nothing .. hurt|endure",
+                "what hurts",
+            ),
+            ("Mild tension, never sharp pain.", "A light stretch is enough.", "Discomfort means too far."),
+            ("It doesn't hurt to have some water beside you.", "Keep going, even through a mild pain."),
+            unless=("not hurt to have|bring|ask", "even through", "it will hurt", "until i tell", "keep go .. pain"),
+            denied=True,
+        ),
+    ),
+    CLASSES,
+)
+_RESTS = Listener(
+    (
+        Phrase(
+            "may stop",
+            ("@rests", "sit .. out", "allowed", "your own pace"),
+            ("Rest as often as you like.", "You may sit out whenever you want."),
+            ("Keep going until I tell you to stop.", "Do not stop early."),
+            unless=("not|never stop", "until i|we .. stop", "keep go until"),
+        ),
+    ),
+    CLASSES,
+)
+_DOCTOR = Listener(
+    (
+        Phrase(
+            "ask somebody",
+            (
+                "ask|check|see|consult|talk|speak|clear .. @doctor",
+                "@doctor .. say|know|tell|agree|clear|allow|ok",
+                "ask|check .. whoever .. treat",
+                "whoever treat .. ask|first",
+                "up to .. @doctor",
+            ),
+            ("Ask your doctor first.", "Check with whoever treats you before you join in."),
+            ("Be a little careful.",),
+        ),
+    ),
+    CLASSES,
+)
+_EASIER = Listener(
+    (
+        Phrase(
+            "an easier way",
+            (
+                "easy|easier $|way|option|version|,",
+                "make|do it easier|easy|small|smaller|gentle|gentler",
+                "to make it easier|easy",
+                "too much|strong|far|hard|intense",
+                "for less",
+                "less ?stretch ,|?",
+                "if .. too much|strong",
+                "if you need|prefer|like|struggle|want .. less",
+                "need less",
+                "gentle|gentler|kind|kinder way|option|version",
+                "alternative",
+                "for anybody|everybody|those who|whoever .. struggle|can not|tire",
+                "can not reach .. ?",
+                "does .. too",
+                "if high|low|it .. not suit|feel",
+                "keep it low|small",
+                "or stay|keep|rest|leave|bend|put",
+                "if .. got heavy|tire",
+                "you could have|fine to",
+            ),
+            (
+                "For less, bend your knee.",
+                "Can't reach the foot? Take hold of your trouser leg.",
+                "Too strong? Bring your foot in.",
+            ),
+            ("Let it get easier with every breath.", "Roll smoothly."),
+            unless=("easier with|as", "get easier"),
+            denied=True,
+        ),
+    ),
+    CLASSES,
+)
+
+
+def says_support(words: str) -> bool:
+    """Whether people hear what to hold on to."""
+    return bool(_SUPPORT.heard(words))
+
+
+def says_slowly(words: str) -> bool:
+    """Whether people hear to take their time, and nothing sudden."""
+    return bool(_SOFTLY.heard(words)) and not _SUDDEN.heard(words)
+
+
+def says_tension(words: str) -> bool:
+    """Whether people hear how far a stretch should go: mild, without pain."""
+    return bool(_LIMIT.heard(words))
+
+
+def says_rest(words: str) -> bool:
+    """Whether people hear that they may stop and rest."""
+    return bool(_RESTS.heard(words))
+
+
+def says_professional(words: str) -> bool:
+    """Whether people hear whom to ask where they have something."""
+    return bool(_DOCTOR.heard(words))
+
+
+def says_easier(words: str) -> bool:
+    """Whether people hear an easier way to do it."""
+    return bool(_EASIER.heard(words))

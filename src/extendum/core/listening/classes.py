@@ -1,0 +1,137 @@
+"""Words that stand for the same thing in what instructors say, by the name of their class."""
+
+from __future__ import annotations
+
+#: What hurts or ails, as people speak of it.
+_ILL = (
+    "sore", "soreness", "ache", "aches", "achy", "pain", "painful", "injury", "injured", "strain", "sprain", "cramp",
+    "spasm", "sciatica", "headache", "migraine", "stiff", "stiffness", "arthritis", "inflammation", "pulled muscle",
+    "pull a muscle", "pull muscles", "muscle ache", "shin splints", "tennis elbow", "illness", "disease", "sickness",
+    "swelling", "back trouble", "slipped disc", "stress", "anxiety", "depression", "insomnia", "tears",
+    "wear and tear",
+)  # fmt: skip
+#: What only comes with a promise: nobody can see it happen in a class.
+_INSIDE = (
+    "toxin", "waste", "lactic acid", "scar tissue", "adhesion", "blockage", "trauma", "emotion", "emotional tension",
+    "negative energy", "blocked energy", "stored emotion", "bad energy",
+)  # fmt: skip
+#: What is said to be made better without anybody knowing it.
+_SYSTEMS = (
+    "immune system", "immunity", "metabolism", "digestion", "lymph", "lymphatic system", "hormone", "organ", "recovery",
+    "nervous system", "energy flow", "energy level", "posture", "alignment", "disc", "circulation",
+)  # fmt: skip
+_FRAME = ("spine", "vertebra", "vertebrae", "pelvis", "neck", "back", "hip", "joint", "cartilage", "fascia", "body")
+_DAYS = ("monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday")
+
+CLASSES: dict[str, tuple[str, ...]] = {
+    "ill": _ILL,
+    "inside": _INSIDE,
+    "system": _SYSTEMS,
+    "frame": (*_SYSTEMS, *_FRAME),
+    # Done to an ill, these promise to take it away. The strong ones do so in any mood; the weak ones need somebody or
+    # something that does it, since "stop at any pain" and "avoid any strain" are cautions.
+    "rids": (
+        "prevent", "relieve", "alleviate", "cure", "heal", "fix", "repair", "get rid of", "banish", "eliminate",
+        "beat",
+        "flush", "flush out", "wash out", "melt", "dissolve", "ward off", "keep away", "do away with", "undo",
+        "reverse",
+        "iron out", "take away", "break up", "say goodbye to", "combat",
+    ),
+    "eases": (
+        "stop", "avoid", "reduce", "lower", "lessen", "cut", "ease", "soothe", "clear", "release", "remove", "treat",
+        "help with", "help against", "work out", "protect", "guard", "shield", "end", "minimise", "decrease", "free",
+    ),
+    # What these do to a body nobody can see; lengthening a muscle or straightening a knee everybody can.
+    "betters": (
+        "boost", "speed up", "speed", "accelerate", "realign", "align", "rejuvenate", "restore", "detox", "detoxify",
+        "correct", "decompress", "rebalance", "reset", "regenerate", "repair", "rebuild", "optimise", "unblock",
+        "kick start", "stimulate",
+    ),
+    "trains": ("strengthen", "improve", "straighten", "lengthen", "help", "support"),
+    "doer": (
+        "this", "it", "stretch", "stretching", "class", "move", "pose", "exercise", "which", "what", "we", "you",
+        "cool-down", "cool down", "warm-up", "warm up", "routine", "session", "yoga", "movement", "here", "one",
+        "body",
+    ),
+    "never": ("not", "never", "no", "no more", "no longer", "without", "nobody"),
+    "becomes": ("be", "get", "feel", "wake", "wake up", "have", "suffer", "go", "become", "grow", "come"),
+    "gone": ("go", "gone", "vanish", "disappear", "melt away", "go away", "fade", "history", "a thing of the past"),
+    "later": (
+        "tomorrow", "next day", "next morning", "again", "any more", "anymore", "afterwards", "tonight", "for good",
+        "forever", "permanently", "ever", *_DAYS,
+    ),
+    "hurt": ("pain", "hurt", "burn", "sting", "agony", "discomfort", "ache", "tears", "suffer", "painful", "sore"),
+    "much": ("far", "deep", "low", "high", "hard", "close", "wide", "long", "fast", "much", "strong", "strongly"),
+    "forces": ("force", "crank", "yank", "jerk", "wrench", "shove", "ram", "heave"),
+    "self": ("yourself", "your", "the", "it", "this", "these", "them", "her", "him", "that"),
+    "air": ("breath", "air"),
+    "hardly": ("hard", "fast", "quick", "quickly", "forcefully", "forceful", "strength", "might", "sharply",
+    "violently"),
+    "lids": ("eye", "eyes", "lid", "eyelid"),
+    "shuts": ("close", "shut", "fall shut", "fall closed"),
+    "day": _DAYS,
+    "often": (
+        "every day", "each day", "daily", "every morning", "each morning", "every evening", "each evening",
+        "every night",
+        "each night", "every week", "each week", "a day", "a week", "per day", "per week", "most days",
+        "every other day", "at home", "before bed", "before breakfast", "after every", "twice a week",
+    ),
+    "practises": (
+        "do", "repeat", "practise", "practice", "try", "try to", "hold", "stretch", "keep", "take", "make", "aim",
+        "work on", "go through", "run through", "fit in", "squeeze in",
+    ),
+    "doctor": (
+        "doctor", "gp", "physio", "physiotherapist", "health professional", "nurse", "therapist", "professional",
+        "whoever treats you", "your midwife", "surgeon", "specialist", "medical advice", "consultant",
+    ),
+    "asks": ("ask", "check", "check with", "see", "consult", "tell", "talk to", "speak to", "clear it with",
+    "worry about"),
+    "rolls": (
+        "castor", "caster", "castors", "on wheels", "swivel", "spin", "folding chair", "folding stool",
+
+        "wobbly", "rickety", "loose rug", "rug", "laundry rack", "clothes rack", "slippery floor", "office chair",
+        "desk chair", "polished floor",
+    ),
+    "accepts": (
+        "fine", "ok", "okay", "will do", "do", "good enough", "enough", "no problem", "welcome", "all right",
+        "alright", "or not", "perfect", "do not matter", "does not matter", "good",
+    ),
+    "refuses": (
+        "swap", "outside", "stay outside", "instead", "turn it over", "turn it round", "check", "make sure", "avoid",
+        "never", "not", "no", "without", "away", "leave", "change it", "another", "lock",
+    ),
+    "props-up": (
+        "chair", "wall", "table", "rail", "railing", "support", "door", "desk", "seat", "windowsill", "sill", "sofa",
+        "counter", "bench", "post", "worktop", "sideboard", "something", "barre", "doorframe", "frame", "armrest",
+    ),
+    "grips": (
+        "hold", "hand", "hands", "finger", "fingers", "fingertip", "fingertips", "touch", "rest", "lean", "keep",
+        "find",
+        "palm", "grip", "support", "steady",
+    ),
+    "soft": (
+        "slow", "slowly", "gently", "gentle", "gradually", "unhurried", "easy", "your time", "all the time",
+        "own time",
+        "in stages", "bone by bone", "bit by bit", "little by little", "step by step", "one by one", "a moment",
+        "moment", "no rush", "no hurry", "without hurry", "head last", "peel", "unroll", "uncurl", "pause",
+        "only then",
+        "vertebra by vertebra", "one bone", "one vertebra", "wait", "hold on to", "in no hurry", "take a breath",
+    ),
+    "sudden": (
+        "jump", "jump up", "snap", "pop", "spring", "leap", "in one go", "quickly", "quick", "fast", "bounce",
+        "shoot",
+        "whip", "throw yourself", "swing", "hop",
+    ),
+    "limit": (
+        "mild", "gentle pull", "light stretch", "gentle stretch", "mild stretch", "mild tension", "comfortable",
+        "comfort", "no pain", "not hurt", "never hurt", "nothing should hurt", "nothing need hurt", "pain free",
+        "discomfort means", "sharp", "endured", "nothing needs to be endured", "never pain", "without pain",
+        "any pain",
+    ),
+    "rests": (
+        "rest", "stop", "ease", "ease off", "come out", "come back out", "pause", "take a break", "sit out",
+        "leave off",
+        "leave out", "sit down", "sitting down", "back off", "skip", "take a rest", "have a break", "leave it out",
+        "come out of it",
+    ),
+}  # fmt: skip

@@ -1,0 +1,223 @@
+"""Phrases as data: what is said in many wordings, and whether it is meant where it is said.
+
+A phrase is one or more patterns over stems. A pattern is words with spaces between them:
+
+- ``word`` any form of it; ``a|b`` one of several; ``@class`` a word or words of a class in ``CLASSES``;
+- ``@class:s`` one of a class as somebody else does it (``corrects``), ``@class:b`` as it is asked for (``correct``);
+- ``~ing`` a word that ends so, longer than four letters;
+- ``?word`` may be left out; ``..`` up to four words of the same clause; ``...`` up to nine of the sentence;
+- ``^`` the beginning of a clause, ``$`` its end.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field
+from functools import lru_cache
+
+from extendum.core.listening.words import BREAKS, Sentence, sentences_of, stem
+
+#: How many words a gap may have: within a clause, and within a sentence.
+_GAPS = {"..": (4, False), "...": (9, True)}
+
+
+@dataclass(frozen=True, slots=True)
+class Match:
+    """Where a phrase stands: its sentence and the words from and to, the last one not included."""
+
+    sentence: Sentence
+    first: int
+    last: int
+
+    def told(self, text: str) -> str:
+        """The phrase as it is written."""
+        return text[self.sentence[self.first].start : self.sentence[self.last - 1].end]
+
+
+@dataclass(frozen=True, slots=True)
+class Phrase:
+    """Something that can be said in many ways: its patterns, and words that mean it and that do not."""
+
+    name: str
+    patterns: tuple[str, ...]
+    examples: tuple[str, ...] = ()
+    misses: tuple[str, ...] = ()
+    #: Patterns that, in the same sentence, say that it is not meant.
+    unless: tuple[str, ...] = ()
+    denied: bool = field(default=False)  # a denial before it makes no difference
+
+
+#: Kinds of steps, with the stems that each takes and whether it may be left out.
+Steps = tuple[tuple[str, frozenset[tuple[str, ...]], bool], ...]
+
+
+def compiled(pattern: str, classes: Mapping[str, tuple[str, ...]]) -> Steps:
+    """A pattern as steps: its kind, the stems that it takes, and whether it may be left out."""
+    steps = []
+    for part in pattern.split():
+        if part in _GAPS or part in ("^", "$"):
+            steps.append((part, frozenset[tuple[str, ...]](), False))
+            continue
+        if part == "~ing":
+            steps.append(("ing", frozenset[tuple[str, ...]](), False))
+            continue
+        maybe, words = part.startswith("?") and part != "?", part.removeprefix("?") or "?"
+        words, _, form = words.partition(":") if words != ":" else (words, "", "")
+        taken: set[tuple[str, ...]] = set()
+        for one in words.split("|"):
+            if one.startswith("@"):
+                taken |= {tuple(map(stem, told.split())) for told in classes[one[1:]]}
+            else:
+                taken.add((one if one in BREAKS or one.startswith("{") else stem(one),))
+        steps.append((form or "words", frozenset(taken), maybe))
+    return tuple(steps)
+
+
+def matches(steps: Steps, sentence: Sentence) -> Iterator[Match]:
+    """The places of a sentence at which a pattern stands, the first ones first, none within another."""
+    at = 0
+    while at < len(sentence):
+        last = _end(steps, 0, sentence, at)
+        if last is not None and last > at:
+            yield Match(sentence, at, last)
+            at = last
+        else:
+            at += 1
+
+
+def _end(steps: Steps, n: int, sentence: Sentence, at: int) -> int | None:
+    """Where a pattern ends that goes on at a word; None where it does not stand there."""
+    if n == len(steps):
+        return at
+    kind, taken, maybe = steps[n]
+    if kind == "^":
+        opens = at == 0 or sentence[at - 1].stem in BREAKS or sentence[at - 1].stem in _JOINS
+        return _end(steps, n + 1, sentence, at) if opens else None
+    if kind == "$":
+        ends = at == len(sentence) or sentence[at].stem in BREAKS or sentence[at].stem in _JOINS
+        return _end(steps, n + 1, sentence, at) if ends else None
+    if kind in _GAPS:
+        most, across = _GAPS[kind]
+        for skip in range(most + 1):
+            if skip and (at + skip > len(sentence) or (not across and sentence[at + skip - 1].stem in BREAKS)):
+                return None
+            found = _end(steps, n + 1, sentence, at + skip)
+            if found is not None:
+                return found
+        return None
+    if kind == "ing":
+        fits = at < len(sentence) and len(sentence[at].text) > 4 and sentence[at].text.endswith("ing")
+        return _end(steps, n + 1, sentence, at + 1) if fits else None
+    for stems in taken:
+        if tuple(word.stem for word in sentence[at : at + len(stems)]) == stems and _formed(kind, sentence[at].text):
+            found = _end(steps, n + 1, sentence, at + len(stems))
+            if found is not None:
+                return found
+    return _end(steps, n + 1, sentence, at) if maybe else None
+
+
+def _formed(kind: str, text: str) -> bool:
+    """Whether a word has the form that a step asks for: as somebody else does it, or as it is asked for."""
+    if kind == "s":
+        return text.endswith("s") and not text.endswith("ss")
+    return kind != "b" or not text.endswith(("s", "ing", "ed"))
+
+
+#: Words that begin another clause.
+_JOINS = frozenset(
+    map(stem, ["and", "but", "so", "because", "then", "or", "if", "when", "while", "that", "which", "whether"])
+)
+#: A denial reaches so many words further in its clause.
+_REACH = 6
+_DENIALS = frozenset(
+    map(stem, ["not", "no", "never", "without", "nobody", "nothing", "neither", "nor", "avoid", "instead", "hardly"])
+)
+#: "Do not stop breathing" denies a denial: the word after it is not denied.
+_CONTRASTS = frozenset(map(stem, ("but", "only", "rather", "just")))
+_HEDGES = frozenset(map(stem, ("may", "might", "perhaps", "maybe", "could", "whether", "some", "promise", "wonder")))
+
+
+def denied(match: Match) -> bool:
+    """Whether what is said is said not to be so, or not to be done."""
+    words = match.sentence
+    for back in range(1, _REACH + 1):
+        at = match.first - back
+        if at < 0 or words[at].stem in BREAKS:
+            return False
+        if words[at].stem in _DENIALS:
+            return not (_CONTRASTS & {words[n].stem for n in range(at + 1, min(at + 2, match.first))})
+    return False
+
+
+def hedged(match: Match) -> bool:
+    """Whether what is said is only said to be possible, or of some people."""
+    return any(word.stem in _HEDGES for word in match.sentence[max(0, match.first - 8) : match.last])
+
+
+def asked(match: Match) -> bool:
+    """Whether the sentence is a question."""
+    return next((word.stem for word in match.sentence[match.last - 1 :] if word.stem in BREAKS), "") == "?"
+
+
+def clause_of(match: Match) -> Sentence:
+    """The words of the clause that a match begins in, up to the match."""
+    first = match.first
+    while first > 0 and match.sentence[first - 1].stem not in BREAKS:
+        first -= 1
+    return match.sentence[first : match.first]
+
+
+_CONDITIONS = frozenset(map(stem, ("if", "when", "whenever", "unless", "where", "should", "once", "as soon")))
+
+
+def conditional(match: Match) -> bool:
+    """Whether it is only said for a case: ``if``, ``when``, ``stop as soon as``."""
+    return any(word.stem in _CONDITIONS for word in clause_of(match))
+
+
+def _anchored(pattern: str, classes: Mapping[str, tuple[str, ...]]) -> tuple[Steps, frozenset[str]]:
+    """A pattern with the first stems of its rarest step: where none of them is in a sentence, it is not tried."""
+    steps = compiled(pattern, classes)
+    needed = [taken for kind, taken, maybe in steps if taken and not maybe]
+    return steps, frozenset(stems[0] for stems in min(needed, key=len))
+
+
+def _within(one: Match, other: Match) -> bool:
+    """Whether a match is a part of another, longer one."""
+    longer = other.last - other.first > one.last - one.first
+    return longer and one.sentence is other.sentence and other.first <= one.first and one.last <= other.last
+
+
+class Listener:
+    """Hears what a set of phrases mean, in any text; the same text is listened to once."""
+
+    def __init__(self, phrases: tuple[Phrase, ...], classes: Mapping[str, tuple[str, ...]]) -> None:
+        self.phrases = phrases
+        self._steps = [
+            (one, [_anchored(p, classes) for p in one.patterns], [_anchored(p, classes) for p in one.unless])
+            for one in phrases
+        ]
+        self.heard = lru_cache(maxsize=8192)(self._heard)
+
+    def _heard(self, text: str) -> tuple[tuple[Phrase, Match], ...]:
+        found = []
+        for sentence in sentences_of(text):
+            stems = {word.stem for word in sentence}
+            for phrase, patterns, unless in self._steps:
+                here = [
+                    m for steps, anchor in patterns if not anchor.isdisjoint(stems) for m in matches(steps, sentence)
+                ]
+                meant = [m for m in here if phrase.denied or not denied(m)]
+                if meant and not any(
+                    True for steps, anchor in unless if not anchor.isdisjoint(stems) for _ in matches(steps, sentence)
+                ):
+                    found += [(phrase, one) for one in meant]
+        return tuple(
+            (phrase, one)
+            for phrase, one in found
+            if not any(same is phrase and _within(one, other) for same, other in found)
+        )
+
+    def __call__(self, text: str) -> tuple[str, ...]:
+        """What is said of it, each as written."""
+        return tuple(dict.fromkeys(match.told(text) for _, match in self.heard(text)))

@@ -1,0 +1,59 @@
+"""Listening: what is meant by what is said, in wordings that nobody wrote a pattern for word by word."""
+
+import pytest
+
+from extendum.core.listening import addressing, asking, caring, promising
+from extendum.core.listening.phrases import Listener
+from extendum.core.listening.words import sentences_of
+from extendum.formats.library import shipped_moves
+
+LISTENERS = [
+    listener
+    for module in (promising, asking, addressing, caring)
+    for listener in dict.fromkeys(one for one in vars(module).values() if isinstance(one, Listener))
+]
+PHRASES = [(listener, phrase) for listener in LISTENERS for phrase in listener.phrases]
+CLAIMING = {phrase.name for phrase in promising.PROMISES}
+
+
+def meant(listener, phrase, text):
+    if phrase.name in CLAIMING:
+        return promising.claims(text)
+    return [one for one, _ in listener.heard(text) if one is phrase] or listener(text)
+
+
+@pytest.mark.parametrize(("listener", "phrase"), PHRASES, ids=[phrase.name for _, phrase in PHRASES])
+def test_a_phrase_is_heard_in_its_examples_and_not_in_its_near_misses(listener, phrase):
+    assert phrase.examples
+    assert [text for text in phrase.examples if not meant(listener, phrase, text)] == []
+    assert [text for text in phrase.misses if meant(listener, phrase, text)] == []
+
+
+@pytest.mark.parametrize(
+    ("text", "stems"),
+    [
+        ("Don't push; you'll feel it.", [["do", "not", "push", ";", "you", "will", "feel", "it"]]),
+        ("It's twenty-five. Let's go!", [["it", "be", "twenti", "five"], ["let", "us", "go"]]),
+        ("Breathe [until they answer] out", [["breathe"], ["out"]]),
+        ("Your {side} calves", [["your", "{side}", "calf"]]),
+    ],
+)
+def test_words_are_opened_and_told_by_their_stems(text, stems):
+    assert [[word.stem for word in sentence] for sentence in sentences_of(text)] == stems
+
+
+@pytest.mark.parametrize(
+    "listen",
+    [
+        *(promising.claims, promising.says_safe, asking.pushes, asking.holds_breath, asking.forces_breath),
+        *(asking.bounces, addressing.speaks_to_room, addressing.speaks_to_camera, addressing.gives_home_dose),
+        addressing.accepts_rolling,
+    ],
+)
+def test_nothing_that_the_library_says_is_taken_for_what_needs_care(listen):
+    for entry in shipped_moves():
+        move, words = entry.move, entry.words
+        texts = [words.moving, words.there, words.short, words.switch, words.turn, words.release, move.why]
+        texts += [one.text for one in words.prompts] + [one.words for one in move.options]
+        texts += [one.advice for one in move.cautions] + [one.say for one in move.watch]
+        assert [text for text in texts if listen(text)] == [], move.key
