@@ -3,6 +3,7 @@
 import pytest
 
 from extendum.core.listening import addressing, asking, caring, promising
+from extendum.core.listening.numbers import counted_down, numbers
 from extendum.core.listening.phrases import Listener
 from extendum.core.listening.words import sentences_of
 from extendum.formats.library import shipped_moves
@@ -40,6 +41,30 @@ def test_a_phrase_is_heard_in_its_examples_and_not_in_its_near_misses(listener, 
 )
 def test_words_are_opened_and_told_by_their_stems(text, stems):
     assert [[word.stem for word in sentence] for sentence in sentences_of(text)] == stems
+
+
+@pytest.mark.parametrize(
+    ("text", "said"),
+    [
+        ("Twenty-five seconds, no more.", [(25, 25, "seconds", False)]),
+        ("Between five and ten breaths", [(5, 10, "count", False)]),
+        ("Another 10 seconds. Eight more reps.", [(10, 10, "seconds", True), (8, 8, "count", True)]),
+        ("Half an hour, then a quarter of a minute to go", [(30, 30, "minutes", False), (15, 15, "seconds", True)]),
+        (
+            "Do a dozen, six each way; 2 sets.",
+            [(12, 12, "count", False), (6, 6, "each", False), (2, 2, "sets", False)],
+        ),
+        ("One hand on the wall, the second foot back, just a second.", []),
+    ],
+)
+def test_numbers_are_read_with_what_they_count(text, said):
+    assert [(one.count, one.most, one.unit, one.more) for one in numbers(text)] == said
+
+
+def test_a_count_down_is_told_from_numbers_in_a_row():
+    assert counted_down("Breathe out. Three, two, one, change.") == ("Three, two, one",)
+    assert counted_down("Three moves on two legs, and one to rest.") == ()
+    assert counted_down("One, two, three.") == ()
 
 
 @pytest.mark.parametrize(

@@ -34,6 +34,11 @@ GOLDEN = loads((Path(__file__).parents[1] / "data" / "golden.json").read_text())
         ("Come right up to the wall.", []),
         ("Leave nothing left over.", []),
         ("Bright and upright, cleft.", []),
+        ("Cross right over left; the left stays below.", ["right", "left", "left"]),
+        ("Tip your outer right ear over to your left.", ["right", "left"]),
+        ("The right idea: sit right by the wall, right?", []),
+        ("Let the breath that's left go, and roll right back up.", []),
+        ("Look left, look right: is there room?", []),
         ("Step the {side} foot back.", []),
     ],
 )

@@ -7,11 +7,9 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable
-from dataclasses import dataclass
 from functools import lru_cache
 
 from extendum.core.model.body import Region
-from extendum.core.timing.speech import number_words
 
 _DENIED = re.compile(r"\b(no|not|never|without|nothing|instead of|rather than|\w+n['’]t)\b[^,;:.!?]{0,24}$", re.I)
 
@@ -107,53 +105,6 @@ def announced(name: str) -> tuple[tuple[str, frozenset[Region]], ...]:
     plain = re.sub(r"\bback (?:to|in|and)\b", "", name, flags=re.I)
     matches = ((_compiled(pattern).search(plain), regions) for pattern, regions in _ANNOUNCED)
     return tuple((match.group(), regions) for match, regions in matches if match)
-
-
-@dataclass(frozen=True, slots=True)
-class SpokenNumber:
-    """A number that a text says of something countable: where, how many, of what, and how it says so."""
-
-    start: int
-    end: int
-    count: int
-    unit: str
-    phrase: str
-    more: bool
-
-
-_NUMBERS = {number_words(n): n for n in (*range(1, 21), *range(30, 100, 10), 25, 35, 45)}
-_WORD = "|".join(sorted(_NUMBERS, key=len, reverse=True))
-_UNITS = {
-    "second": "seconds",
-    "minute": "minutes",
-    "rep": "count",
-    "repetition": "count",
-    "time": "count",
-    "breath": "count",
-    "round": "rounds",
-    "move": "moves",
-    "stretch": "moves",
-    "stretche": "moves",
-}
-_COUNTED = _compiled(
-    rf"\b(?P<n>\d{{1,3}}|{_WORD})(?P<before> more| other| easy| slow| full| deep| of these| last)*[ -]"
-    rf"(?P<unit>seconds?|minutes?|reps?|repetitions?|times|breaths?|rounds?|moves?|stretch(?:es)?)\b"
-    rf"(?P<after> (?:more|left|to go|longer))?"
-)
-
-
-@lru_cache(maxsize=8192)
-def numbers(words: str) -> tuple[SpokenNumber, ...]:
-    """Every number above one that a text says of seconds, minutes, reps, breaths, rounds or moves."""
-    found = []
-    for match in _COUNTED.finditer(words):
-        said = match["n"].casefold()
-        count = int(said) if said.isdigit() else _NUMBERS[said]
-        unit = _UNITS.get(match["unit"].casefold().removesuffix("s"), "moves")
-        more = bool(match["after"]) or (match["before"] or "").strip() in ("more", "other", "last")
-        if count > 1:
-            found.append(SpokenNumber(match.start("n"), match.end("n"), count, unit, match.group(), more))
-    return tuple(found)
 
 
 _NEXT = _compiled(

@@ -23,6 +23,7 @@ from extendum.core.checks import (
     safety,
     set_ups,
     sides,
+    spoken_numbers,
     spoken_truth,
     words,
 )
@@ -36,9 +37,10 @@ from extendum.core.model.timeline import Timeline
 
 #: Every check, in the order in which findings of the same severity appear.
 CHECKS: tuple[Check, ...] = (
-    *(safety.CHECKS + props.CHECKS + spoken_truth.CHECKS + sides.CHECKS + length.CHECKS + areas.CHECKS),
+    *(safety.CHECKS + props.CHECKS + spoken_truth.CHECKS + spoken_numbers.CHECKS + sides.CHECKS + length.CHECKS),
     *(
-        order.CHECKS
+        areas.CHECKS
+        + order.CHECKS
         + holds.CHECKS
         + breath.CHECKS
         + words.CHECKS

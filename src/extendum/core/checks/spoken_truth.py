@@ -3,20 +3,17 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from functools import lru_cache, partial
+from functools import lru_cache
 
-from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
-from extendum.core.checks.lexicon import SpokenNumber, numbers, places
-from extendum.core.checks.mends import drop_sentences, listed, rewritten
+from extendum.core.checks.finding import Check, Family, Found, Severity, checked
+from extendum.core.checks.lexicon import places
+from extendum.core.checks.mends import drop_sentences, listed
 from extendum.core.checks.subject import Subject, Text
 from extendum.core.listening.addressing import gives_home_dose
 from extendum.core.listening.asking import pushes
 from extendum.core.listening.promising import claims, says_safe
 from extendum.core.model.body import Region
-from extendum.core.model.dose import Breaths, Dose, Hold, Open, Pulses, Reps, Timed
 from extendum.core.model.prompts import PromptKind
-from extendum.core.model.talk import Talk
-from extendum.core.timing.facts import whole_minutes
 from extendum.core.timing.speech import sentences
 
 
@@ -121,118 +118,4 @@ def _places_to_feel(words: str) -> tuple[tuple[str, frozenset[Region]], ...]:
     return tuple(found for one in sentences(words) if "feel" in one.casefold() for found in places(one))
 
 
-@checked(
-    Family.WORDS,
-    "number-false",
-    Severity.FIX,
-    "whether the numbers in the words are true",
-    "Words can say ten minutes when it is twelve. A placeholder always says the real number.",
-)
-def number_false(subject: Subject) -> Iterator[Found]:
-    """A spoken number differs from what the class does."""
-    true: Callable[[Text], dict[str, set[int]]] = partial(_true_numbers, subject)
-    for item_id, texts in subject.texts.items():
-        spoken = [text for text in texts if any(not one.more for one in numbers(text.words))]
-        wrong = [(text, one) for text in spoken for one in _false(text, true(text))]
-        if wrong:
-            text, one = wrong[0]
-            is_so = _really(subject, text, one.unit) or sorted(true(text)[one.unit])
-            told = f"; it is {listed(map(str, is_so), 3)}" if is_so else ""
-            unit = _placeholder(text, one)
-            mend = Mend(f"Use {{{unit}}}", rewritten([t for t, _ in wrong], partial(_told, true=true)))
-            yield Found(
-                f"{text.name} says “{one.phrase}”{told}.",
-                (item_id,),
-                facts=(("text", text.words),),
-                mend=mend if unit else None,
-            )
-
-
-def _false(text: Text, true: dict[str, set[int]]) -> list[SpokenNumber]:
-    return [n for n in numbers(text.words) if not n.more and n.unit in true and n.count not in true[n.unit]]
-
-
-def _told(text: Text, true: Callable[[Text], dict[str, set[int]]]) -> str:
-    words = text.words
-    for one in reversed(_false(text, true(text))):
-        unit = _placeholder(text, one)
-        words = words[: one.start] + f"{{{unit}}}" + words[one.end :] if unit else words
-    return words
-
-
-def _placeholder(text: Text, one: SpokenNumber) -> str:
-    """The placeholder that says it truly here; empty where there is none."""
-    if isinstance(text.item, Talk):
-        return one.unit if one.unit in ("minutes", "moves", "rounds") else ""
-    lasting = isinstance(text.item.dose, Hold | Timed | Open)
-    says = {"seconds": lasting, "count": not lasting, "minutes": False}
-    return one.unit if says.get(one.unit, True) and not text.item.then else ""
-
-
-def _true_numbers(subject: Subject, text: Text) -> dict[str, set[int]]:
-    """What numbers of each unit are true in a text; a unit that is not among them can be anything."""
-    moves = len(subject.moves)
-    rounds = {g.rounds for section in subject.script.sections for g in section.groups if g.rounds > 1}
-    if text.under:
-        return {}
-    if isinstance(text.item, Talk):
-        true = {"moves": {moves}, "rounds": rounds}
-        opens = subject.items and text.item.id == subject.items[0].id
-        return true | ({"minutes": {whole_minutes(subject.timeline.length_s)}} if opens else {})
-    item, seconds, counts = text.item, set[int](), {text.item.sets}
-    for segment in subject.work[item.id]:
-        seconds.add(segment.seconds)
-        counts.add(round(segment.seconds * 1000 / subject.style.breath_ms))
-    for dose in item.doses:
-        phases, more = _inside(dose)
-        seconds |= phases
-        counts |= more
-    seconds |= {item.rest_s, item.demonstrate_s, sum(s.seconds for s in subject.work[item.id])}
-    for group in (g for section in subject.script.sections for g in section.groups if item in g.items):
-        if group.rounds > 1 and group.taper_percent < 100:
-            return {"rounds": rounds}
-    return {"seconds": seconds, "count": counts, "rounds": rounds}
-
-
-def _really(subject: Subject, text: Text, unit: str) -> list[int]:
-    """What a number of a move should have said: its seconds in each pass, or its count."""
-    if isinstance(text.item, Talk) or unit not in ("seconds", "count"):
-        return []
-    if unit == "seconds":
-        return sorted({segment.seconds for segment in subject.work[text.item.id]})
-    return [] if isinstance(text.item.dose, Hold | Timed | Open) else [text.item.dose.quantity.value]
-
-
-def _inside(dose: Dose) -> tuple[set[int], set[int]]:
-    """Seconds of a dose's phases, and what may be counted of it."""
-    if not isinstance(dose, Pulses | Reps | Breaths):
-        return set(), set()
-    phases = {ms // 1000 for _, ms in dose.named_phases if ms % 1000 == 0}
-    value = dose.many(dose.quantity.value)
-    return phases | {dose.cycle_ms // 1000}, {value, 2 * value}
-
-
-@checked(
-    Family.WORDS,
-    "seconds-guessed",
-    Severity.CONSIDER,
-    "whether words guess how many seconds are left",
-    "A spoken “ten more seconds” can be anything from five to sixteen. Calls of the time left follow the clock.",
-)
-def seconds_guessed(subject: Subject) -> Iterator[Found]:
-    """The words guess how much time is left."""
-
-    def guesses(words: str) -> tuple[str, ...]:
-        return tuple(one.phrase for one in numbers(words) if one.more and one.unit == "seconds")
-
-    for item in subject.moves:
-        texts = [text for text in subject.texts[item.id] if guesses(text.words)]
-        if texts:
-            yield Found(
-                f"{item.name} says “{guesses(texts[0].words)[0]}” whatever the clock says.",
-                (item.id,),
-                mend=drop_sentences(texts, guesses),
-            )
-
-
-CHECKS: tuple[Check, ...] = (claim, said_safe, take_home, pushing, feel_elsewhere, number_false, seconds_guessed)
+CHECKS: tuple[Check, ...] = (claim, said_safe, take_home, pushing, feel_elsewhere)

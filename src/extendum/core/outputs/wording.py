@@ -7,6 +7,7 @@ from collections import Counter
 from dataclasses import dataclass
 from functools import lru_cache
 
+from extendum.core.listening.named_sides import sides_named
 from extendum.core.model.body import Side
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import MoveItem
@@ -48,53 +49,25 @@ _FIELDS: dict[str, tuple[Arrival, ...] | None] = {
 #: Texts that are said while something else takes its time: only what is longer pushes the work.
 _ON_THE_WAY = ("moving", "short", "switch", "turn")
 
-_SIDE_WORD = re.compile(r"\b(left|right)\b", re.I)
-_RIGHT_AFTER = re.compile(
-    r"^\s+(now|away|here|there|after|before|behind|up to|down to|through|into|angles?|on time)\b", re.I
-)
-_RIGHT_BEFORE = re.compile(r"\b(all|just|about|that'?s|that is|it'?s|feels?|sounds?|is|are)\s+$", re.I)
-_LEFT_AFTER = re.compile(r"^\s+(over|behind|out|alone|to go)\b", re.I)
-_LEFT_BEFORE = re.compile(
-    r"(\b(is|are|was|were|what'?s|have|has|got|time|more|seconds?|minutes?|moves?|rounds?|breaths?|reps?|"
-    r"one|two|three|four|five|ten)|\d|\})\s+$",
-    re.I,
-)
-
 
 def literal_sides(words: str) -> list[str]:
     """Each left or right that names a side instead of a placeholder; 'right now' and 'what is left' do not."""
-    return [match.group() for match in _literal(words)]
+    return [words[one.start : one.end] for one in sides_named(words)]
 
 
 def placed_sides(words: str, meant: Side) -> str:
     """The words with {side} and {other} for each left and right that names a side; ``meant`` is the side worked."""
-    for match in reversed(_literal(words)):
-        name = "{side}" if match.group().casefold() == meant.value else "{other}"
-        words = words[: match.start()] + name + words[match.end() :]
+    for one in reversed(sides_named(words)):
+        words = words[: one.start] + ("{side}" if one.text == meant.value else "{other}") + words[one.end :]
     return words
 
 
 def without_sides(words: str) -> str:
     """The words without {side} and {other} and without each left and right that names a side."""
-    for match in reversed(_literal(words)):
-        words = words[: match.start()] + words[match.end() :]
+    for one in reversed(sides_named(words)):
+        words = words[: one.start] + words[one.end :]
     words = re.sub(r"\{(side|other)\}", "", words)
     return re.sub(r"\s+([.,;:!?])", r"\1", re.sub(r"\s{2,}", " ", words)).strip()
-
-
-@lru_cache(maxsize=4096)
-def _literal(words: str) -> tuple[re.Match[str], ...]:
-    found = []
-    for match in _SIDE_WORD.finditer(words):
-        before, after = words[: match.start()], words[match.end() :]
-        if match.group().lower() == "right":
-            opening = not re.search(r"\w", re.split(r"[.!?]", before)[-1]) and after.lstrip()[:1] in (",", ".", "")
-            plain = opening or bool(_RIGHT_AFTER.search(after) or _RIGHT_BEFORE.search(before))
-        else:
-            plain = bool(_LEFT_AFTER.search(after) or _LEFT_BEFORE.search(before))
-        if not plain:
-            found.append(match)
-    return tuple(found)
 
 
 @dataclass(frozen=True, slots=True)
