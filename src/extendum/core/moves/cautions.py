@@ -5,10 +5,10 @@ The usual cautions of the field; local rules, the venue's procedures and license
 
 from __future__ import annotations
 
-import re
 from collections.abc import Callable, Iterable
 from functools import lru_cache
 
+from extendum.core.listening.conditions import gives_advice, names_condition
 from extendum.core.model.audience import Condition
 from extendum.core.model.body import FLOOR, Posture, Region
 from extendum.core.model.move import Bearing, Caution, Kind, Move
@@ -49,25 +49,6 @@ _IF: dict[str, str] = {
     Condition.PREGNANCY: "Later in pregnancy",
     Condition.SHOULDERS: "If your shoulders are sore",
     Condition.WRISTS: "With sore wrists",
-}
-_HEARD: dict[str, str] = {
-    Condition.BALANCE: r"balance|hold on|steady|keep a hand|hand on the (?:chair|wall)|to the wall",
-    Condition.BLOOD_PRESSURE: r"blood pressure",
-    Condition.BLOOD_THINNERS: r"blood thinner|fragile|\bbones?\b|spine",
-    Condition.BREATH: r"short of breath|heart|breathe as usual|light-headed",
-    Condition.DIZZINESS: r"dizz|light-headed|swim",
-    Condition.GLAUCOMA: r"glaucoma|eye pressure",
-    Condition.HIP_REPLACEMENT: r"(?:new|replaced|artificial) hip|hip replace",
-    Condition.HYPERMOBILITY: r"flexible|bendy|hypermob",
-    Condition.JAW: r"jaw (?:hurts|clicks)|clicks",
-    Condition.KNEES: r"(?:sore|new|bad) knee|knees? (?:hurts?|sore)|sore or new knees",
-    Condition.LOW_BACK: r"low(?:er)? back|back hurts",
-    Condition.NECK: r"neck (?:is|hurts)|sore neck|dizz|swim|never with the head back",
-    Condition.NERVES: r"tingl|numb",
-    Condition.OSTEOPOROSIS: r"osteo|fragile|\bbones?\b",
-    Condition.PREGNANCY: r"pregnan",
-    Condition.SHOULDERS: r"(?:sore|stiff) shoulder|shoulders? (?:hurts?|is sore|are sore)",
-    Condition.WRISTS: r"(?:sore|bad) wrist|wrists? (?:hurts?|is sore|are sore)",
 }
 
 #: Which moves the field usually cautions for what.
@@ -119,9 +100,7 @@ def spoken(caution: Caution) -> str:
 @lru_cache(maxsize=8192)
 def is_spoken(caution: Caution, words: str) -> bool:
     """Whether words name the condition of a caution, or give its advice."""
-    heard = _HEARD.get(caution.condition) or rf"\b{re.escape(caution.condition)}\b"
-    advice = caution.advice.rstrip(".").casefold()
-    return bool(re.search(heard, words, re.I)) or bool(advice and advice in words.casefold())
+    return names_condition(caution.condition, words) or gives_advice(caution.advice, words)
 
 
 def start_line(conditions: Iterable[str]) -> str:
