@@ -11,8 +11,6 @@ from functools import lru_cache
 
 from extendum.core.model.body import Region
 
-_DENIED = re.compile(r"\b(no|not|never|without|nothing|instead of|rather than|\w+n['’]t)\b[^,;:.!?]{0,24}$", re.I)
-
 
 @lru_cache(maxsize=1024)
 def _compiled(pattern: str) -> re.Pattern[str]:
@@ -30,35 +28,6 @@ def _has(pattern: str) -> Callable[[str], bool]:
 
 
 says_without = _has(r"\bwithout (?:a|the|one)\b|\bno \w+\?|\bif you have no\b|\bnone at hand\b|\bor (?:a|an|your) \w+")
-_SIDED = r"(?:the |your |each |both |that |this |\{side\} |\{other\} )*"
-#: Places by the words for them, the longer words first, with every region that they may mean.
-_PLACES: tuple[tuple[str, frozenset[Region]], ...] = tuple(
-    (pattern.replace("_", _SIDED), frozenset(regions))
-    for pattern, regions in (
-        (r"(?:behind|back of|backs of) _(?:thighs?|legs?)\b|\bhamstrings?", {Region.BACK_THIGH, Region.CALF}),
-        (r"front(?:s)? of _thighs?|\bquad\w*", {Region.FRONT_THIGH}),
-        (r"(?:inside|inner side) of _thighs?|\binner thighs?|\bgroin", {Region.INNER_THIGH}),
-        (r"(?:front|fold) of _(?:hips?|groin)|\bhip flexors?", {Region.HIP_FRONT}),
-        (r"(?:side|outside|outer side) of _(?:hips?|thighs?)|\bouter hips?", {Region.HIP_SIDE, Region.DEEP_HIP}),
-        (r"deep in _(?:hip|seat)|\bbuttocks?|\bglutes?|\bin _seat\b", {Region.DEEP_HIP, Region.HIP_SIDE}),
-        (r"\bcal(?:f|ves)\b", {Region.CALF}),
-        (r"\bankles?\b", {Region.ANKLE, Region.CALF}),
-        (r"\b(?:soles?|arch(?:es)?) of _f(?:oo|ee)t|\bsoles?\b", {Region.FOOT}),
-        (r"\blow(?:er)? back\b", {Region.LOWER_BACK, Region.SPINE, Region.BREATH, Region.WHOLE_BODY}),
-        (
-            r"between _(?:shoulder )?blades|\bupper back\b",
-            {Region.UPPER_BACK, Region.SHOULDERS, Region.CHEST, Region.SPINE},
-        ),
-        (r"\bchest\b|\bbreastbone\b", {Region.CHEST, Region.SHOULDERS, Region.BREATH, Region.UPPER_ARM}),
-        (r"\bneck\b", {Region.NECK, Region.SHOULDERS, Region.UPPER_BACK}),
-        (r"\bjaw\b", {Region.JAW}),
-        (r"\bforearms?\b", {Region.FOREARM, Region.WRIST, Region.HAND}),
-        (r"\bwrists?\b", {Region.WRIST, Region.FOREARM, Region.HAND}),
-        (r"\bupper arms?\b|\btriceps\b|\bbiceps\b", {Region.UPPER_ARM, Region.SHOULDERS, Region.CHEST}),
-        (r"\bbehind _knees?\b", {Region.BACK_THIGH, Region.CALF}),
-        (r"\bin _knees?\b", frozenset[Region]()),
-    )
-)
 #: What a section's name announces, by the words in it.
 _ANNOUNCED: tuple[tuple[str, frozenset[Region]], ...] = (
     (r"\bhips?\b", frozenset({Region.HIP_FRONT, Region.HIP_SIDE, Region.DEEP_HIP, Region.INNER_THIGH})),
@@ -85,18 +54,6 @@ _ANNOUNCED: tuple[tuple[str, frozenset[Region]], ...] = (
     (r"\bthighs?\b", frozenset({Region.FRONT_THIGH, Region.BACK_THIGH, Region.INNER_THIGH})),
     (r"\bbreath\w*", frozenset({Region.BREATH})),
 )
-
-
-@lru_cache(maxsize=8192)
-def places(words: str) -> tuple[tuple[str, frozenset[Region]], ...]:
-    """The places of the body that a text names, as written, with the regions that each may mean."""
-    found, rest = [], words
-    for pattern, regions in _PLACES:
-        for match in _compiled(pattern).finditer(rest):
-            if not _DENIED.search(rest[: match.start()]):
-                found.append((match.group(), regions))
-        rest = _compiled(pattern).sub(lambda m: "." * len(m.group()), rest)
-    return tuple(found)
 
 
 @lru_cache(maxsize=1024)

@@ -3,18 +3,17 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from functools import lru_cache
 
 from extendum.core.checks.finding import Check, Family, Found, Severity, checked
-from extendum.core.checks.lexicon import places
 from extendum.core.checks.mends import drop_sentences, listed
 from extendum.core.checks.subject import Subject, Text
 from extendum.core.listening.addressing import gives_home_dose
 from extendum.core.listening.asking import pushes
+from extendum.core.listening.places import Place, places, places_felt
 from extendum.core.listening.promising import claims, says_safe
 from extendum.core.model.body import Region
+from extendum.core.model.move import OnSide, Target
 from extendum.core.model.prompts import PromptKind
-from extendum.core.timing.speech import sentences
 
 
 def _by_item(texts: list[Text]) -> dict[str, list[Text]]:
@@ -94,28 +93,33 @@ def pushing(subject: Subject) -> Iterator[Found]:
     "If you name the wrong place, people go deeper there.",
 )
 def feel_elsewhere(subject: Subject) -> Iterator[Found]:
-    """The words send the feeling to an area that the move does not target."""
+    """The words send the feeling to an area, or to a side of it, that the move does not target."""
     for item in subject.moves:
-        regions = {target.region for target in item.move.targets}
+        targets = [target for n in range(1, len(item.doses) + 1) for target in item.targets_at(n)]
+        regions = {target.region for target in targets}
         if not regions or Region.WHOLE_BODY in regions:
             continue
         for text in subject.texts[item.id]:
-            named = places(text.words) if text.field == PromptKind.FEEL else _places_to_feel(text.words)
-            wrong = next((place for place, meant in named if not meant & regions), "")
+            named = places(text.words) if text.field == PromptKind.FEEL else places_felt(text.words)
+            wrong = next((place for place in named if not _meets(place, targets)), None)
             if wrong:
                 main = listed(item.move.main_regions) or listed(regions)
+                side = f" on the {wrong.side} side" if wrong.side and wrong.regions & regions else ""
                 yield Found(
-                    f"{item.name} says to feel “{wrong}”, but it targets the {main}.",
+                    f"{item.name} says to feel “{wrong.told}”{side}, but it targets the {main}.",
                     (item.id,),
                     facts=(("text", text.words),),
                 )
                 break
 
 
-@lru_cache(maxsize=8192)
-def _places_to_feel(words: str) -> tuple[tuple[str, frozenset[Region]], ...]:
-    """The places in the sentences that say what to feel."""
-    return tuple(found for one in sentences(words) if "feel" in one.casefold() for found in places(one))
+def _meets(place: Place, targets: list[Target]) -> bool:
+    """Whether a place is one of the targets, on a side on which it is one."""
+    meant = [target for target in targets if target.region in place.regions]
+    if not place.side:
+        return bool(meant)
+    elsewhere = OnSide.OTHER if place.side == "side" else OnSide.NAMED
+    return any(target.side is not elsewhere for target in meant)
 
 
 CHECKS: tuple[Check, ...] = (claim, said_safe, take_home, pushing, feel_elsewhere)

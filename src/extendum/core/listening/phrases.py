@@ -172,7 +172,8 @@ _CONDITIONS = frozenset(map(stem, ("if", "when", "whenever", "unless", "where", 
 
 def conditional(match: Match) -> bool:
     """Whether it is only said for a case: ``if``, ``when``, ``stop as soon as``."""
-    return any(word.stem in _CONDITIONS for word in clause_of(match))
+    clause = clause_of(match)
+    return any(word.stem in _CONDITIONS and (word.text != "should" or word is clause[0]) for word in clause)
 
 
 def _anchored(pattern: str, classes: Mapping[str, tuple[str, ...]]) -> tuple[Steps, frozenset[str]]:
