@@ -2,7 +2,7 @@
 
 import pytest
 
-from extendum.core.listening import addressing, asking, caring, conditions, places, promising
+from extendum.core.listening import addressing, announcing, asking, caring, conditions, places, promising
 from extendum.core.listening.numbers import counted_down, numbers
 from extendum.core.listening.phrases import Listener
 from extendum.core.listening.words import sentences_of
@@ -10,7 +10,7 @@ from extendum.formats.library import shipped_moves
 
 LISTENERS = [
     listener
-    for module in (promising, asking, addressing, caring)
+    for module in (announcing, promising, asking, addressing, caring)
     for listener in dict.fromkeys(one for one in vars(module).values() if isinstance(one, Listener))
 ] + [*conditions.LISTENERS.values(), *places.LISTENERS.values()]
 PHRASES = [(listener, phrase) for listener in LISTENERS for phrase in listener.phrases]

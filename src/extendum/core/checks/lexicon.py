@@ -64,19 +64,6 @@ def announced(name: str) -> tuple[tuple[str, frozenset[Region]], ...]:
     return tuple((match.group(), regions) for match, regions in matches if match)
 
 
-_NEXT = _compiled(
-    r"\b(?:after this(?:,| comes| we do)|next(?:,| is| up(?: is)?:?| comes"
-    r"| we (?:go|move|come|do)(?: (?:in)?to| on to)?))"
-    r"\s+(?!\{)(?P<what>[^.,;!?]+)"
-)
-
-
-@lru_cache(maxsize=8192)
-def next_named(words: str) -> tuple[str, ...]:
-    """What a text says comes next, where it is said in so many words instead of {next}."""
-    return tuple(match["what"].strip() for match in _NEXT.finditer(words))
-
-
 _SMALL_WORDS = frozenset(
     ("a", "an", "the", "your", "our", "in", "on", "of", "to", "and", "with", "for", "at", "it", "is")
 ) | frozenset(("stretch", "seated", "standing", "lying", "easy"))

@@ -6,9 +6,10 @@ from collections.abc import Iterator
 from itertools import pairwise
 
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
-from extendum.core.checks.lexicon import announced, content_words, next_named
+from extendum.core.checks.lexicon import announced, content_words
 from extendum.core.checks.mends import fewer_changes, listed, rewritten, say_at_close
 from extendum.core.checks.subject import Subject, Text
+from extendum.core.listening.announcing import next_named
 from extendum.core.model.audience import Condition
 from extendum.core.model.body import FLOOR
 from extendum.core.model.item import MoveItem

@@ -62,7 +62,7 @@ def compiled(pattern: str, classes: Mapping[str, tuple[str, ...]]) -> Steps:
             steps.append(("ing", frozenset[tuple[str, ...]](), False))
             continue
         maybe, words = part.startswith("?") and part != "?", part.removeprefix("?") or "?"
-        words, _, form = words.partition(":") if words != ":" else (words, "", "")
+        words, form = (words[:-2], words[-1]) if words.endswith((":s", ":b")) else (words, "")
         taken: set[tuple[str, ...]] = set()
         for one in words.split("|"):
             if one.startswith("@"):
