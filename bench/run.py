@@ -6,6 +6,7 @@ import itertools
 import math
 import os
 import statistics
+import sys
 import tempfile
 import time
 from collections.abc import Callable
@@ -26,6 +27,7 @@ from extendum.core.edit.script_edits import add_group, add_move, new_script, set
 from extendum.core.figure.figure import body_in
 from extendum.core.figure.marks import marks_of
 from extendum.core.fit.fit import Fitter
+from extendum.core.listening.words import stem
 from extendum.core.model.dose import Hold
 from extendum.core.model.item import MoveItem, may_go
 from extendum.core.model.keeping import Keep, Matters
@@ -185,9 +187,15 @@ def preview(edit_first: Callable[[], object]) -> Callable[[], object]:
 
 def first_look(script: Script, timeline: Timeline) -> object:
     """All checks without what is remembered of texts looked at before."""
-    for listening in vars(lexicon).values():
-        if hasattr(listening, "cache_clear"):
-            listening.cache_clear()
+    for module in (
+        lexicon,
+        *(sys.modules[name] for name in sys.modules if name.startswith("extendum.core.listening.")),
+    ):
+        for one in vars(module).values():
+            for listener in (one, *(one.values() if isinstance(one, dict) else ())):
+                for listening in (listener, getattr(listener, "heard", None)):
+                    if hasattr(listening, "cache_clear") and listening is not stem:
+                        listening.cache_clear()
     return check(script, timeline, shipped_moves())
 
 

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
 
-from extendum.core.listening.words import BREAKS, Sentence, sentences_of, stem
+from extendum.core.listening.words import BREAKS, Sentence, sentences_of, stem, stems_of
 from extendum.core.timing.speech import number_words
 
 _ONES = {number_words(n): n for n in range(1, 21)}
@@ -159,14 +159,16 @@ def _counted(sentence: Sentence, first: int, end: int) -> tuple[str, int, int, b
 
 def _parts(text: str) -> Iterator[SpokenNumber]:
     """``Half a minute``, ``a quarter of an hour``, ``a whole minute``: seconds or minutes without a number."""
-    for sentence in sentences_of(text):
+    for sentence, said in zip(sentences_of(text), stems_of(text), strict=True):
+        if _HOURS.isdisjoint(said):
+            continue
         stems, at = [word.stem for word in sentence], 0
         while at < len(stems):
-            said = next((one for one in _HOUR if tuple(stems[at : at + len(one[0])]) == one[0]), None)
-            if said is None:
+            part = next((one for one in _HOUR if tuple(stems[at : at + len(one[0])]) == one[0]), None)
+            if part is None:
                 at += 1
                 continue
-            pattern, value, unit = said
+            pattern, value, unit = part
             start, at = sentence[at].start, at + len(pattern)
             end, more = sentence[at - 1].end, bool(_LEFT & set(stems[at : at + 1]))
             yield SpokenNumber(
@@ -174,6 +176,7 @@ def _parts(text: str) -> Iterator[SpokenNumber]:
             )
 
 
+_HOURS = frozenset(map(stem, ("minute", "hour")))
 _HOUR = tuple(
     (tuple(map(stem, words.split())), value, unit)
     for words, value, unit in (

@@ -15,7 +15,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from functools import lru_cache
 
-from extendum.core.listening.words import BREAKS, Sentence, sentences_of, stem
+from extendum.core.listening.words import BREAKS, Sentence, sentences_of, stem, stems_of
 
 #: How many words a gap may have: within a clause, and within a sentence.
 _GAPS = {"..": (4, False), "...": (9, True)}
@@ -47,8 +47,11 @@ class Phrase:
     denied: bool = field(default=False)  # a denial before it makes no difference
 
 
-#: Kinds of steps, with the stems that each takes and whether it may be left out.
-Steps = tuple[tuple[str, frozenset[tuple[str, ...]], bool], ...]
+#: Kinds of steps, with the stems that each takes, by the first of them, and whether it may be left out.
+Steps = tuple[tuple[str, Mapping[str, tuple[tuple[str, ...], ...]], bool], ...]
+
+
+_NONE: Mapping[str, tuple[tuple[str, ...], ...]] = {}
 
 
 def compiled(pattern: str, classes: Mapping[str, tuple[str, ...]]) -> Steps:
@@ -56,10 +59,10 @@ def compiled(pattern: str, classes: Mapping[str, tuple[str, ...]]) -> Steps:
     steps = []
     for part in pattern.split():
         if part in _GAPS or part in ("^", "$"):
-            steps.append((part, frozenset[tuple[str, ...]](), False))
+            steps.append((part, _NONE, False))
             continue
         if part == "~ing":
-            steps.append(("ing", frozenset[tuple[str, ...]](), False))
+            steps.append(("ing", _NONE, False))
             continue
         maybe, words = part.startswith("?") and part != "?", part.removeprefix("?") or "?"
         words, form = (words[:-2], words[-1]) if words.endswith((":s", ":b")) else (words, "")
@@ -69,14 +72,18 @@ def compiled(pattern: str, classes: Mapping[str, tuple[str, ...]]) -> Steps:
                 taken |= {tuple(map(stem, told.split())) for told in classes[one[1:]]}
             else:
                 taken.add((one if one in BREAKS or one.startswith("{") else stem(one),))
-        steps.append((form or "words", frozenset(taken), maybe))
+        first = {one[0]: tuple(sorted(other for other in taken if other[0] == one[0])) for one in taken}
+        steps.append((form or "words", first, maybe))
     return tuple(steps)
 
 
 def matches(steps: Steps, sentence: Sentence) -> Iterator[Match]:
     """The places of a sentence at which a pattern stands, the first ones first, none within another."""
-    at = 0
+    at, (_, opening, maybe) = 0, steps[0]
     while at < len(sentence):
+        if opening and not maybe and sentence[at].stem not in opening:
+            at += 1
+            continue
         last = _end(steps, 0, sentence, at)
         if last is not None and last > at:
             yield Match(sentence, at, last)
@@ -108,11 +115,12 @@ def _end(steps: Steps, n: int, sentence: Sentence, at: int) -> int | None:
     if kind == "ing":
         fits = at < len(sentence) and len(sentence[at].text) > 4 and sentence[at].text.endswith("ing")
         return _end(steps, n + 1, sentence, at + 1) if fits else None
-    for stems in taken:
-        if tuple(word.stem for word in sentence[at : at + len(stems)]) == stems and _formed(kind, sentence[at].text):
-            found = _end(steps, n + 1, sentence, at + len(stems))
-            if found is not None:
-                return found
+    if at < len(sentence) and sentence[at].stem in taken and _formed(kind, sentence[at].text):
+        for stems in taken[sentence[at].stem]:
+            if len(stems) == 1 or tuple(word.stem for word in sentence[at : at + len(stems)]) == stems:
+                found = _end(steps, n + 1, sentence, at + len(stems))
+                if found is not None:
+                    return found
     return _end(steps, n + 1, sentence, at) if maybe else None
 
 
@@ -179,8 +187,8 @@ def conditional(match: Match) -> bool:
 def _anchored(pattern: str, classes: Mapping[str, tuple[str, ...]]) -> tuple[Steps, frozenset[str]]:
     """A pattern with the first stems of its rarest step: where none of them is in a sentence, it is not tried."""
     steps = compiled(pattern, classes)
-    needed = [taken for kind, taken, maybe in steps if taken and not maybe]
-    return steps, frozenset(stems[0] for stems in min(needed, key=len))
+    needed = [frozenset(taken) for _, taken, maybe in steps if taken and not maybe]
+    return steps, min(needed, key=len)
 
 
 def _within(one: Match, other: Match) -> bool:
@@ -189,34 +197,50 @@ def _within(one: Match, other: Match) -> bool:
     return longer and one.sentence is other.sentence and other.first <= one.first and one.last <= other.last
 
 
+def _first(numbered: tuple[int, object]) -> int:
+    return numbered[0]
+
+
 class Listener:
     """Hears what a set of phrases mean, in any text; the same text is listened to once."""
 
     def __init__(self, phrases: tuple[Phrase, ...], classes: Mapping[str, tuple[str, ...]]) -> None:
         self.phrases = phrases
-        self._steps = [
-            (one, [_anchored(p, classes) for p in one.patterns], [_anchored(p, classes) for p in one.unless])
-            for one in phrases
-        ]
+        self._unless = {one: [_anchored(pattern, classes) for pattern in one.unless] for one in phrases}
+        #: Which patterns may stand where a stem does: the rarest of each pattern leads to it.
+        self._led: dict[str, list[tuple[int, Phrase, Steps]]] = {}
+        patterns = [(one, *_anchored(pattern, classes)) for one in phrases for pattern in one.patterns]
+        for n, (phrase, steps, anchors) in enumerate(patterns):
+            for anchor in anchors:
+                self._led.setdefault(anchor, []).append((n, phrase, steps))
         self.heard = lru_cache(maxsize=8192)(self._heard)
 
     def _heard(self, text: str) -> tuple[tuple[Phrase, Match], ...]:
-        found = []
-        for sentence in sentences_of(text):
-            stems = {word.stem for word in sentence}
-            for phrase, patterns, unless in self._steps:
+        found: list[tuple[Phrase, Match]] = []
+        for sentence, stems in zip(sentences_of(text), stems_of(text), strict=True):
+            leads = self._led.keys() & stems
+            if leads:
+                tried = {n: (phrase, steps) for stem in leads for n, phrase, steps in self._led[stem]}
                 here = [
-                    m for steps, anchor in patterns if not anchor.isdisjoint(stems) for m in matches(steps, sentence)
+                    (phrase, match)
+                    for _, (phrase, steps) in sorted(tried.items(), key=_first)
+                    for match in matches(steps, sentence)
+                    if phrase.denied or not denied(match)
                 ]
-                meant = [m for m in here if phrase.denied or not denied(m)]
-                if meant and not any(
-                    True for steps, anchor in unless if not anchor.isdisjoint(stems) for _ in matches(steps, sentence)
-                ):
-                    found += [(phrase, one) for one in meant]
+                found += [(phrase, match) for phrase, match in here if not self._unmeant(phrase, sentence, stems)]
         return tuple(
             (phrase, one)
             for phrase, one in found
             if not any(same is phrase and _within(one, other) for same, other in found)
+        )
+
+    def _unmeant(self, phrase: Phrase, sentence: Sentence, stems: frozenset[str]) -> bool:
+        """Whether something else in the sentence says that a phrase is not meant."""
+        return any(
+            True
+            for steps, anchors in self._unless[phrase]
+            if not anchors.isdisjoint(stems)
+            for _ in matches(steps, sentence)
         )
 
     def __call__(self, text: str) -> tuple[str, ...]:

@@ -90,6 +90,12 @@ def sentences_of(text: str) -> tuple[Sentence, ...]:
     return tuple(tuple(one) for one in found if one)
 
 
+@lru_cache(maxsize=4096)
+def stems_of(text: str) -> tuple[frozenset[str], ...]:
+    """The stems in each sentence, to see quickly what cannot be said in it."""
+    return tuple(frozenset(word.stem for word in sentence) for sentence in sentences_of(text))
+
+
 def _opened(word: str) -> tuple[str, ...]:
     if "'" not in word and word != "cannot":
         return (word,)
