@@ -6,6 +6,7 @@ from itertools import pairwise
 
 from hypothesis import Phase, given, seed, settings
 
+from extendum.core.listening.spelled import number_words
 from extendum.core.model.body import Side, Stance, body_seconds
 from extendum.core.model.dose import Breaths, Hold, Manner, Open, Pulses, Reps, Timed
 from extendum.core.model.dose_values import stepped
@@ -22,7 +23,7 @@ from extendum.core.timing.compile import compile_script
 from extendum.core.timing.cues import RULES
 from extendum.core.timing.layout import length_of
 from extendum.core.timing.sequence import Arrival, Pass, sequence
-from extendum.core.timing.speech import number_words, sentences
+from extendum.core.timing.speech import sentences
 from extendum.core.timing.work_cues import HALFWAY_LEAST_S
 from tests.derived import asked_for, visits
 from tests.strategies import scripts

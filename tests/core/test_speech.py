@@ -2,9 +2,10 @@
 
 import pytest
 
+from extendum.core.listening.spelled import number_words
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.timeline import clock, parse_clock
-from extendum.core.timing.speech import number_words, sentences, speaking_ms, word_count
+from extendum.core.timing.speech import sentences, speaking_ms, word_count
 
 
 @pytest.mark.parametrize(

@@ -13,9 +13,9 @@ from extendum.core.heard.hear import RATE
 from extendum.core.listening.asking import forces_breath, pushes
 from extendum.core.listening.caring import says_easier, says_rest, says_tension
 from extendum.core.listening.promising import claims
+from extendum.core.listening.spelled import number_words
 from extendum.core.model.limits import whole_number
 from extendum.core.model.timeline import clock
-from extendum.core.timing.speech import number_words
 
 #: A call is held against what comes within so long.
 WITHIN_S = 90.0

@@ -6,8 +6,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
 
+from extendum.core.listening.spelled import number_words
 from extendum.core.listening.words import BREAKS, Sentence, sentences_of, stem, stems_of
-from extendum.core.timing.speech import number_words
 
 _ONES = {number_words(n): n for n in range(1, 21)}
 _TENS = {number_words(n): n for n in range(20, 100, 10)}

@@ -7,10 +7,10 @@ from __future__ import annotations
 
 from collections import Counter
 
+from extendum.core.listening.spelled import number_words
 from extendum.core.model.placeholders import fill
 from extendum.core.model.style import TalkStyle
 from extendum.core.model.timeline import CueKind
-from extendum.core.timing.speech import number_words
 
 _LINES: dict[TalkStyle, dict[CueKind, tuple[str, ...]]] = {
     TalkStyle.PLAIN: {

@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from typing import NamedTuple
 
+from extendum.core.listening.spelled import number_words
 from extendum.core.model.body import Side
 from extendum.core.model.dose import Beat, Breaths, Pulses, Reps
 from extendum.core.model.item import CountIs
@@ -20,7 +21,7 @@ from extendum.core.timing.durations import Facts
 from extendum.core.timing.lines import Lines
 from extendum.core.timing.room import Room
 from extendum.core.timing.sequence import Pass
-from extendum.core.timing.speech import SENTENCE_MS, number_words
+from extendum.core.timing.speech import SENTENCE_MS
 
 #: What is said of a breath where a style has the first ones spoken; and as its seconds are counted.
 _BREATHS = {"in": "Breathe in.", "out": "And out."}

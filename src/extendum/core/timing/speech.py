@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from functools import lru_cache
 
+from extendum.core.listening.spelled import number_words
 from extendum.core.model.marks import parted
 
 SENTENCE_MS = 300
@@ -12,28 +13,11 @@ _WORD = re.compile(r"[^\W_]+(?:['’][^\W_]+)*")
 _NUMBER = re.compile(r"\d+(?:\.\d+)?")
 _SENTENCE = re.compile(r".*?[.!?…]+[\"'”’)*]*(?=\s|$)|.+$", re.S)
 
-_SMALL = [
-    *("zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine"),
-    *("ten", "eleven", "twelve", "thirteen", "fourteen", "fifteen", "sixteen", "seventeen", "eighteen", "nineteen"),
-]
-_TENS = ["twenty", "thirty", "forty", "fifty", "sixty", "seventy", "eighty", "ninety"]
-
-
-def number_words(n: int) -> str:
-    """A whole number from 0 to 999,999 spelled out, without 'and': 35 -> 'thirty five'."""
-    if n < 20:
-        return _SMALL[n]
-    if n < 100:
-        return _TENS[n // 10 - 2] + (f" {_SMALL[n % 10]}" if n % 10 else "")
-    unit, name = (100, "hundred") if n < 1000 else (1000, "thousand")
-    rest = f" {number_words(n % unit)}" if n % unit else ""
-    return f"{number_words(n // unit)} {name}{rest}"
-
 
 def _spell(match: re.Match[str]) -> str:
     whole, _, decimals = match.group().partition(".")
-    spoken = number_words(int(whole)) if len(whole) <= 6 else " ".join(_SMALL[int(d)] for d in whole)
-    return f" {spoken} " + (" point " + " ".join(_SMALL[int(d)] for d in decimals) if decimals else "")
+    spoken = number_words(int(whole)) if len(whole) <= 6 else " ".join(number_words(int(d)) for d in whole)
+    return f" {spoken} " + (" point " + " ".join(number_words(int(d)) for d in decimals) if decimals else "")
 
 
 @lru_cache(maxsize=8192)

@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
+from extendum.core.listening.spelled import number_words
 from extendum.core.model.body import Side
 from extendum.core.model.dose import COUNTED, Beat, Breaths, Dose, Hold, Pulses, Reps, Timed
 from extendum.core.model.item import rep_total
@@ -24,7 +25,6 @@ from extendum.core.timing.prompting import Due, prompt_cues
 from extendum.core.timing.rep_words import RepWords
 from extendum.core.timing.room import Room
 from extendum.core.timing.sequence import Pass
-from extendum.core.timing.speech import number_words
 
 HALFWAY_LEAST_S = 20
 
