@@ -68,27 +68,7 @@ def _parser() -> tuple[argparse.ArgumentParser, Mapping[str, argparse.ArgumentPa
     parser = argparse.ArgumentParser(prog="extendum", description="Compute on class documents (docs/format.md).")
     parser.add_argument("--version", action="version", version=f"extendum {__version__}")
     commands = parser.add_subparsers(required=True, metavar="COMMAND", dest="command")
-    for name, run, about in (
-        ("length", length_command, "how long the class is, and could be"),
-        ("fit", fit_command, "fit the class to a length, to the second"),
-        ("timeline", timeline_command, "everything that happens, in order"),
-        ("versions", versions_command, "the class at 5, 10, 15, 20, 30 and 45 minutes"),
-        ("check", check_command, "what the checks find in the class"),
-    ):
-        command = commands.add_parser(name, help=about, description=about.capitalize() + ".")
-        command.add_argument("file", metavar="FILE", help="a class document, or - for standard input")
-        command.add_argument("--json", action="store_true", help="print one JSON object")
-        command.set_defaults(run=_on_file(run))
-        if name == "fit":
-            command.add_argument("--to", required=True, type=_length_argument, metavar="10:00", help="the length")
-            command.add_argument("-o", "--out", metavar="OUT", help="where the fitted document goes")
-        if name == "check":
-            command.add_argument("--apply", metavar="CODE", help="apply what mends the first finding of this code")
-            command.add_argument("-o", "--out", metavar="OUT", help="where the mended document goes; - without it")
-        if name == "timeline":
-            command.add_argument("--styles", action="store_true", help="its calls in each talk style, side by side")
-        if name == "versions":
-            command.add_argument("--any", action="store_true", help="any move may be left out, not only those marked")
+    _add_on_file(commands)
     export = commands.add_parser("export", help="captions, script, PDF, sound ...", description="Give a class away.")
     export.add_argument("file", metavar="FILE", help="a class document, or - for standard input")
     export.add_argument("--as", dest="kind", required=True, choices=KINDS, help="what to make")
@@ -115,6 +95,31 @@ def _parser() -> tuple[argparse.ArgumentParser, Mapping[str, argparse.ArgumentPa
     moves.set_defaults(run=moves_command)
     _add_serve(commands.add_parser("serve", help="start the application", description="Start the application."))
     return parser, commands.choices
+
+
+def _add_on_file(commands: argparse._SubParsersAction[argparse.ArgumentParser]) -> None:
+    """The commands that compute on one class document."""
+    for name, run, about in (
+        ("length", length_command, "how long the class is, and could be"),
+        ("fit", fit_command, "fit the class to a length, to the second"),
+        ("timeline", timeline_command, "everything that happens, in order"),
+        ("versions", versions_command, "the class at 5, 10, 15, 20, 30 and 45 minutes"),
+        ("check", check_command, "what the checks find in the class"),
+    ):
+        command = commands.add_parser(name, help=about, description=about.capitalize() + ".")
+        command.add_argument("file", metavar="FILE", help="a class document, or - for standard input")
+        command.add_argument("--json", action="store_true", help="print one JSON object")
+        command.set_defaults(run=_on_file(run))
+        if name == "fit":
+            command.add_argument("--to", required=True, type=_length_argument, metavar="10:00", help="the length")
+            command.add_argument("-o", "--out", metavar="OUT", help="where the fitted document goes")
+        if name == "check":
+            command.add_argument("--apply", metavar="CODE", help="apply what mends the first finding of this code")
+            command.add_argument("-o", "--out", metavar="OUT", help="where the mended document goes; - without it")
+        if name == "timeline":
+            command.add_argument("--styles", action="store_true", help="its calls in each talk style, side by side")
+        if name == "versions":
+            command.add_argument("--any", action="store_true", help="any move may be left out, not only those marked")
 
 
 def _add_serve(serve: argparse.ArgumentParser) -> None:

@@ -39,6 +39,7 @@ GOLDEN = loads((Path(__file__).parents[1] / "data" / "golden.json").read_text())
         ("The right idea: sit right by the wall, right?", []),
         ("Let the breath that's left go, and roll right back up.", []),
         ("Look left, look right: is there room?", []),
+        ("Your left-over energy. Right leg or left leg, as you like.", []),
         ("Step the {side} foot back.", []),
     ],
 )

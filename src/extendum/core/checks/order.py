@@ -44,7 +44,7 @@ def next_differs(subject: Subject) -> Iterator[Found]:
             for said in next_named(text.words):
                 words = content_words(said)
                 named = any(words & content_words(item.name) for item in subject.moves if item is not here)
-                if coming is None or (named and not words & content_words(coming.name)):
+                if named and (coming is None or not words & content_words(coming.name)):
                     wrong.append((text, said))
         if wrong:
             text, said = wrong[0]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from functools import lru_cache
+from itertools import pairwise
 
 from extendum.core.listening.words import BREAKS, Sentence, Word, sentences_of, stem
 
@@ -40,7 +41,7 @@ _LEAVES = _stems("over out behind")
 def sides_named(text: str) -> tuple[Word, ...]:
     """Each left or right of a text that names a side of the body or the way to it, in their order.
 
-    Left and right said alike in one sentence mean both: ``look left, look right``.
+    Left and right said alike in one sentence mean both, ``look left, look right``, and with an *or* either.
     """
     return tuple(word for sentence in sentences_of(text) for word in _of_sentence(sentence))
 
@@ -49,6 +50,8 @@ def sides_named(text: str) -> tuple[Word, ...]:
 def _of_sentence(sentence: Sentence) -> tuple[Word, ...]:
     at = [n for n, word in enumerate(sentence) if word.text in _SIDES]
     parts = [n for n in at if _has_part(sentence, n)]
+    if any(word.stem == "or" for a, b in pairwise(at) for word in sentence[a:b]):
+        return ()
     ways = [n for n in at if n not in parts and _is_way(sentence, n)]
     if {sentence[n].text for n in ways} == _SIDES and not parts and len({sentence[n - 1].stem for n in ways}) == 1:
         return ()
@@ -74,8 +77,10 @@ def _is_way(sentence: Sentence, n: int) -> bool:
     after = sentence[n + 1].stem if n + 1 < len(sentence) else ""
     ends = not after or after in BREAKS or after in _JOINS
     before = sentence[n - 1].stem if n else ""
+    if sentence[n].text == "left" and after in _LEAVES:
+        return False
     if before in _WHOSE:
-        return ends or after in _DOES or (sentence[n].text == "left" and after not in _LEAVES)
+        return ends or after in _DOES or sentence[n].text == "left"
     if not before or before in BREAKS:
         return after in ("first", "then")
     return ends and after != "?" and before in _GOES
