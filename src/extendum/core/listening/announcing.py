@@ -22,6 +22,8 @@ _NEXT = Listener(
                 "^ ?and|now|so ?now on|over to the",
                 "then it be",
                 "then|now we ?will go|move|come|continue ?right|straight ?on|over to|into|onto|with",
+                "continue|proceed with",
+                "carry|go on with",
                 "ready for ?a|the",
             ),
             ("Next, the twist.", "On to the thighs now.", "Then it's the hinge.", "And then we'll go right into it."),

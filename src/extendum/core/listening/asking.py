@@ -11,7 +11,8 @@ PUSHING = (
         (
             "as @much as you ?possibly|ever can|could",
             "as @much as possible",
-            "to|past|beyond your ?very|own limit|maximum|max",
+            "to|past|beyond|at your|the|their ?very|own|absolute|outer limit|maximum|max",
+            "one|another|extra|more inch|centimetre",
             "limit|limits .. go|push|reach|move beyond|past|through",
             "maximum|extreme|deepest stretch",
             "all you have got",

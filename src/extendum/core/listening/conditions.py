@@ -60,7 +60,12 @@ _SAID: tuple[tuple[Condition, tuple[str, ...], tuple[str, ...], tuple[str, ...]]
     ),
     (
         Condition.BLOOD_PRESSURE,
-        ("blood pressure", "hypertension|hypertensive", "pressure .. head", "head .. @high-up .. hip|heart|chest"),
+        (
+            "blood pressure",
+            "hypertension|hypertensive",
+            "pressure .. head|high|tablet|pill|medication",
+            "head .. @high-up .. hip|heart|chest",
+        ),
         ("Anyone treated for hypertension stays up.", "If the pressure in your head bothers you, stop halfway."),
         ("Press the head into your hands.",),
     ),
@@ -106,7 +111,12 @@ _SAID: tuple[tuple[Condition, tuple[str, ...], tuple[str, ...], tuple[str, ...]]
     ),
     (
         Condition.HIP_REPLACEMENT,
-        ("@renewed ?joint ?in ?the|your hip", "hip ?be|have ?be|have @renewed", "have .. hip .. do"),
+        (
+            "@renewed ?joint ?in ?the|your hip",
+            "hip ?be|have ?be|have @renewed",
+            "have .. hip .. do",
+            "hip .. replaced|prosthesis|operated",
+        ),
         ("Had a hip replaced? Keep it low.", "With an artificial joint in the hip, stay higher."),
         ("Let the hip sink.",),
     ),
@@ -166,7 +176,14 @@ _SAID: tuple[tuple[Condition, tuple[str, ...], tuple[str, ...], tuple[str, ...]]
     ),
     (
         Condition.PREGNANCY,
-        ("pregnant|pregnancy", "expect .. baby|child", "trimester|bump", "mum|mother to be", "baby .. way"),
+        (
+            "pregnant|pregnancy",
+            "expect .. baby|child",
+            "trimester|bump",
+            "mum|mother to be",
+            "carry .. baby",
+            "baby .. way",
+        ),
         ("Those expecting a baby do this one seated.",),
         ("You can expect a stretch.",),
     ),

@@ -8,7 +8,13 @@ from extendum.core.listening.phrases import Listener, Phrase, asked, conditional
 PROMISES = (
     Phrase(
         "takes an ill away",
-        ("@rids .. @ill", "@rids .. @inside", "@doer .. @eases .. @ill", "@doer .. @eases .. @inside"),
+        (
+            "@rids .. @ill",
+            "@rids .. @inside",
+            "keep|drive|chase|take .. @ill .. away",
+            "@doer .. @eases .. @ill",
+            "@doer .. @eases .. @inside",
+        ),
         ("It alleviates muscle soreness.", "Stretching prevents injuries.", "This releases emotional tension."),
         ("Stop if your neck gets sore.", "Bend less if your knee is sore.", "Ease off at any pain."),
         unless=("in .. trial|study",),
