@@ -1,7 +1,4 @@
-"""What words name that a check listens for: places of the body, numbers, what comes next.
-
-Patterns of plain English; what words mean beyond that is heard in ``core/listening``.
-"""
+"""What names say in plain English: the areas of a section, the words that tell a move apart, being without a prop."""
 
 from __future__ import annotations
 

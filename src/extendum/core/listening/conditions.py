@@ -200,7 +200,7 @@ _SAID: tuple[tuple[Condition, tuple[str, ...], tuple[str, ...], tuple[str, ...]]
         ("Circle your wrists.",),
     ),
 )
-#: What every class is told of pain is not said to those who have a nerve that is.
+#: "Never sharp pain, numbness or tingling" speaks to everybody, not to those with nerve pain.
 _NOT_OF = {Condition.NERVES: ("sharp",)}
 LISTENERS: Mapping[str, Listener] = {
     condition: Listener((Phrase(str(condition), patterns, examples, misses, unless=_NOT_OF.get(condition, ())),), _ALL)

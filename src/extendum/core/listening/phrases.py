@@ -140,7 +140,7 @@ _REACH = 6
 _DENIALS = frozenset(
     map(stem, ["not", "no", "never", "without", "nobody", "nothing", "neither", "nor", "avoid", "instead", "hardly"])
 )
-#: "Do not stop breathing" denies a denial: the word after it is not denied.
+#: Right after a denial, these take it back: "not only", "never just".
 _CONTRASTS = frozenset(map(stem, ("but", "only", "rather", "just")))
 _HEDGES = frozenset(map(stem, ("may", "might", "perhaps", "maybe", "could", "whether", "some", "promise", "wonder")))
 
