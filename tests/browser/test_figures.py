@@ -104,7 +104,7 @@ def test_the_page_of_a_move_shows_its_movement_until_it_is_held_still(page):
     figure.wait_for()
     button = page.locator("#figure-still")
     first = figure.get_attribute("data-at")
-    page.wait_for_function("(was) => document.querySelector('.move-figures canvas').dataset.at !== was", arg=first)
+    expect(figure).not_to_have_attribute("data-at", first)
     button.click()
     expect(button).to_have_text("Show it moving")
     held = figure.get_attribute("data-at")
