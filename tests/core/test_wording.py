@@ -7,7 +7,7 @@ from hypothesis import given, settings
 
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import MoveItem
-from extendum.core.outputs.wording import SAMPLE, calibrated, literal_sides, readings, repeated, talk_share
+from extendum.core.outputs.wording import SAMPLE, Repeated, calibrated, literal_sides, readings, repeated, talk_share
 from extendum.core.timing.compile import compile_script
 from extendum.core.timing.speech import speaking_ms
 from extendum.formats.document import loads
@@ -93,7 +93,7 @@ def test_a_reminder_said_too_often_is_named_once_however_it_is_written():
     timeline = compile_script(loads(plain))
     said = [cue.text for cue in timeline.cues if cue.text.casefold().strip(".") == "keep breathing"]
     assert len(set(said)) == 2
-    assert repeated(timeline) == [(said[0], len(said))]
+    assert repeated(timeline) == [Repeated(said[0], len(said), alike=True)]
 
 
 def test_calibration_takes_the_pauses_out():

@@ -1,4 +1,4 @@
-"""Order: what is announced, effort, up and down, and the two ends of a class."""
+"""Order: effort, up and down, and the two ends of a class."""
 
 from __future__ import annotations
 
@@ -6,16 +6,14 @@ from collections.abc import Iterator
 from itertools import pairwise
 
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
-from extendum.core.checks.lexicon import announced, content_words
-from extendum.core.checks.mends import fewer_changes, listed, rewritten, say_at_close
-from extendum.core.checks.subject import Subject, Text
-from extendum.core.listening.announcing import next_named
+from extendum.core.checks.mends import fewer_changes, listed, say_at_close
+from extendum.core.checks.subject import Subject
 from extendum.core.model.audience import Condition
 from extendum.core.model.body import FLOOR
 from extendum.core.model.item import MoveItem
 from extendum.core.model.move import Kind
 from extendum.core.model.section import Role
-from extendum.core.model.talk import Quiet, Talk, TalkKind
+from extendum.core.model.talk import Talk, TalkKind
 
 #: How often people may get down or up: once down and once up for a group that needs time, twice for others.
 CHANGES_SLOW, CHANGES_MOST = 2, 4
@@ -23,64 +21,6 @@ CHANGES_SLOW, CHANGES_MOST = 2, 4
 HARD, RISE = 4, 2
 RECHECK = "Notice again what you noticed at the start. What has changed?"
 CLOSE = "Stay here a moment and let your breath come and go. Get up slowly when you are ready."
-
-
-@checked(
-    Family.ORDER,
-    "next-differs",
-    Severity.FIX,
-    "whether the words announce the move that really comes next",
-    "After a change of order, words can still announce the old move. {next} always names the right one.",
-)
-def next_differs(subject: Subject) -> Iterator[Found]:
-    """The words announce one move and another one follows."""
-    coming: MoveItem | None = None
-    found: list[Found] = []
-    for here in reversed(subject.items):
-        if isinstance(here, Quiet):
-            continue
-        wrong: list[tuple[Text, str]] = []
-        for text in subject.texts[here.id]:
-            for said in next_named(text.words):
-                words = content_words(said)
-                named = any(words & content_words(item.name) for item in subject.moves if item is not here)
-                if named and (coming is None or not words & content_words(coming.name)):
-                    wrong.append((text, said))
-        if wrong:
-            text, said = wrong[0]
-            comes = coming.name if coming else "no other move"
-            mend = Mend("Put {next} there", rewritten([t for t, _ in wrong], _announcing)) if coming else None
-            found.append(Found(f"{here.name} announces “{said}”, but {comes} comes next.", (here.id,), mend=mend))
-        coming = here if isinstance(here, MoveItem) else coming
-    yield from reversed(found)
-
-
-def _announcing(text: Text) -> str:
-    words = text.words
-    for said in next_named(words):
-        words = words.replace(said, "{next}", 1)
-    return words
-
-
-@checked(
-    Family.ORDER,
-    "section-elsewhere",
-    Severity.CONSIDER,
-    "whether a section works the areas in its name",
-    "A section should do what its name announces, for the class and for your log.",
-)
-def section_elsewhere(subject: Subject) -> Iterator[Found]:
-    """A section is named after an area that none of its moves targets."""
-    for section, items in subject.sections:
-        moves = [item for item in items if isinstance(item, MoveItem)]
-        regions = {target.region for item in moves for target in item.move.targets}
-        missing = [word for word, meant in announced(section.name) if not meant & regions]
-        if moves and missing:
-            yield Found(
-                f"The section {section.name} has no move for the {listed(missing).casefold()}.",
-                tuple(item.id for item in moves),
-                facts=(("section", section.id),),
-            )
 
 
 @checked(
@@ -190,6 +130,4 @@ def no_recheck(subject: Subject) -> Iterator[Found]:
         yield Found(f"{asked.name} has no follow-up.", (asked.id,), mend=Mend("Add a recheck to the closing", change))
 
 
-CHECKS: tuple[Check, ...] = (
-    *(next_differs, section_elsewhere, effort_jumps, effort_drops, floor_often, no_closing, no_recheck),
-)
+CHECKS: tuple[Check, ...] = (*(effort_jumps, effort_drops, floor_often, no_closing, no_recheck),)

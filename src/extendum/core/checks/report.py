@@ -11,6 +11,7 @@ from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, replace
 
 from extendum.core.checks import (
+    announcements,
     areas,
     breath,
     easier_options,
@@ -40,6 +41,7 @@ CHECKS: tuple[Check, ...] = (
     *(safety.CHECKS + props.CHECKS + spoken_truth.CHECKS + spoken_numbers.CHECKS + sides.CHECKS + length.CHECKS),
     *(
         areas.CHECKS
+        + announcements.CHECKS
         + order.CHECKS
         + holds.CHECKS
         + breath.CHECKS

@@ -249,7 +249,8 @@ def one_leg_unsupported(subject: Subject) -> Iterator[Found]:
     for item in subject.moves:
         if item.move.posture is Posture.ONE_LEG:
             props = any(p.required and p.name in ("chair", "wall") for p in item.move.props)
-            if not props and not any(says_support(text.words) for text in subject.texts[item.id]):
+            said = (cue.text for segment in subject.segments[item.id] for cue in subject.cues.get(segment.id, ()))
+            if not props and not any(map(says_support, said)):
                 yield Found(
                     f"{item.name} is on one leg, and the words do not say what to hold on to.",
                     (item.id,),

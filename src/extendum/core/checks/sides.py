@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from collections import Counter
 from collections.abc import Iterator
 from dataclasses import replace
@@ -13,6 +12,7 @@ from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, c
 from extendum.core.checks.mends import dosed, each, listed, rewritten
 from extendum.core.checks.subject import Subject, Text
 from extendum.core.edit.script_edits import set_group
+from extendum.core.listening.turning import says_other_side, says_other_way
 from extendum.core.model.body import Side
 from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.placeholders import mentions
@@ -22,8 +22,6 @@ from extendum.core.model.style import SideNames, spoken_side
 from extendum.core.model.timeline import CueKind, Segment
 from extendum.core.outputs.wording import literal_sides, placed_sides, without_sides
 
-_OTHERWISE = re.compile(r"\b(other|second|change|chang\w+|switch|swap|opposite)\b", re.I)
-_TURNED = re.compile(r"\b(other|second|change|chang\w+|reverse|around|round|back)\b", re.I)
 _ARRIVING = frozenset(
     {CueKind.DEMONSTRATION, CueKind.MOVING, CueKind.THERE, CueKind.SHORT, CueKind.SWITCH, CueKind.TURN}
 )
@@ -125,7 +123,7 @@ def _named(subject: Subject, item: MoveItem, side: Side, lead: Side) -> bool:
             for cue in subject.cues.get(segment.id, ()):
                 if cue.kind in _ARRIVING and name in cue.text.casefold():
                     return True
-                if side is not lead and cue.kind is CueKind.SWITCH and _OTHERWISE.search(cue.text):
+                if side is not lead and cue.kind is CueKind.SWITCH and says_other_side(cue.text):
                     return True
     return False
 
@@ -136,7 +134,7 @@ def _saying_sides(item: Item) -> Item:
     words, changes = item.words, dict[str, Any]()
     if "{side}" not in f"{words.moving} {words.there}":
         changes["there"] = f"{words.there} The {{side}} side first.".strip()
-    if "{side}" not in words.switch and not _OTHERWISE.search(words.switch):
+    if "{side}" not in words.switch and not says_other_side(words.switch):
         changes["switch"] = f"{words.switch} And the {{side}} side.".strip()
     if "{side}" not in words.short:
         changes["short"] = f"{words.short or words.moving} The {{side}} side.".strip()
@@ -160,7 +158,7 @@ def direction_unsaid(subject: Subject) -> Iterator[Found]:
         for number, way in enumerate(ways):
             own = [s for s in subject.segments[item.id] if s.direction == way]
             said = [cue.text.casefold() for s in own for cue in subject.cues.get(s.id, ()) if cue.kind in _ARRIVING]
-            if not any(way.casefold() in text or (number and _TURNED.search(text)) for text in said):
+            if not any(way.casefold() in text or (number and says_other_way(text)) for text in said):
                 quiet.append(way)
         if quiet:
             yield Found(

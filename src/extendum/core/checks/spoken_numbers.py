@@ -109,7 +109,14 @@ def _of_move(subject: Subject, item: MoveItem) -> True_:
             counts |= {value, 2 * value}
     seconds |= {item.rest_s, item.demonstrate_s, sum(s.seconds for s in subject.work[item.id])}
     again = {n for n in (item.sets, group.rounds) if n > 1}
-    true = {"seconds": seconds, "rounds": {group.rounds} - {1}, "sets": {item.sets}, "over": again}
+    each_s = {segment.seconds for segment in subject.work[item.id]}
+    true = {
+        "seconds": seconds,
+        "seconds each": each_s,
+        "rounds": {group.rounds} - {1},
+        "sets": {item.sets},
+        "over": again,
+    }
     true |= {"minutes": {one // 60 for one in seconds if one % 60 == 0}}
     true["count"] = counts | again
     if each:
@@ -119,7 +126,7 @@ def _of_move(subject: Subject, item: MoveItem) -> True_:
 
 
 def _has_sides(item: MoveItem) -> bool:
-    return item.move.sided or item.move.sidedness.by_direction
+    return item.move.sided or item.alternates or item.move.sidedness.by_direction
 
 
 def _called(item: MoveItem) -> set[str]:

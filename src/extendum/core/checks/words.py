@@ -8,15 +8,16 @@ from dataclasses import replace
 from functools import partial
 
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
-from extendum.core.checks.mends import each, listed, with_time_to_say
+from extendum.core.checks.mends import cautions, each, listed, with_time_to_say
 from extendum.core.checks.subject import Subject
 from extendum.core.edit.script_edits import set_group
+from extendum.core.listening.reminding import reminder
 from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.prompts import PromptKind
 from extendum.core.model.script import Script
 from extendum.core.model.section import LONGEST_CADENCE_S, Group
 from extendum.core.model.timeline import Cue, Mode, Segment, SegmentKind
-from extendum.core.outputs.wording import REMINDERS_MOST, reminder, repeated
+from extendum.core.outputs.wording import REMINDERS_MOST, repeated
 from extendum.core.timing.compile import compile_script
 from extendum.core.timing.layout import talk_needs_s
 from extendum.core.timing.speech import ceil_s
@@ -191,7 +192,7 @@ def talk_fills(subject: Subject) -> Iterator[Found]:
     Family.WORDS,
     "reminder-often",
     Severity.CONSIDER,
-    f"whether the same reminder is said more than {REMINDERS_MOST} times",
+    f"whether the same reminder is said more than {REMINDERS_MOST} times, or in other words at more than so many moves",
     "What is said ten times is heard twice.",
 )
 def reminder_often(subject: Subject) -> Iterator[Found]:
@@ -199,24 +200,26 @@ def reminder_often(subject: Subject) -> Iterator[Found]:
     found = repeated(subject.timeline)
     if not found:
         return
-    text, times = found[0]
-    key = reminder(text)
+    most = found[0]
+    key = reminder(most.text)
     items = [i for i in subject.moves if any(reminder(p.text) == key for p in i.words.prompts)]
+    less = [item.id for item in items[2:] if _without(item, key) != item]
     more = f", and {len(found) - 1} others too often" if len(found) > 1 else ""
+    said = f"is said {most.times} times" if most.alike else f"is said at {most.times} moves, in other words too"
     yield Found(
-        f"“{text}” is said {times} times{more}.",
+        f"“{most.text}” {said}{more}.",
         tuple(item.id for item in items),
-        facts=(("times", times),),
-        mend=Mend("Keep it in the first two moves", each([i.id for i in items[2:]], partial(_without, key=key)))
-        if len(items) > 2
-        else None,
+        facts=(("times", most.times),),
+        mend=Mend("Keep it in the first two moves", each(less, partial(_without, key=key))) if less else None,
     )
 
 
 def _without(item: Item, key: str) -> Item:
+    """A move without the reminders that say this; what is a caution stays."""
     if not isinstance(item, MoveItem):
         return item
-    prompts = tuple(prompt for prompt in item.words.prompts if reminder(prompt.text) != key)
+    stay = (PromptKind.CAUTION, PromptKind.EASIER)
+    prompts = tuple(p for p in item.words.prompts if reminder(p.text) != key or p.kind in stay or cautions(p.text))
     return replace(item, words=replace(item.words, prompts=prompts))
 
 

@@ -1,11 +1,14 @@
-"""Announcements: which move words say comes next, in so many words instead of ``{next}``."""
+"""Announcements: which move words say comes next, instead of ``{next}``, and what they promise for later."""
 
 from __future__ import annotations
 
+from enum import StrEnum
 from functools import lru_cache
+from typing import NamedTuple
 
+from extendum.core.listening.areas import areas
 from extendum.core.listening.classes import CLASSES
-from extendum.core.listening.phrases import Listener, Phrase
+from extendum.core.listening.phrases import Listener, Phrase, conditional
 from extendum.core.listening.words import BREAKS, stem
 
 _NEXT = Listener(
@@ -59,4 +62,95 @@ def next_named(text: str) -> tuple[str, ...]:
         said = rest[:end]
         if said and not said[0].text.startswith("{") and not _SAME & {word.stem for word in said}:
             found.append(text[said[0].start : said[-1].end])
+    return tuple(dict.fromkeys(found))
+
+
+class Promised(NamedTuple):
+    """What words say comes later: the kind of thing, its stem, and the words as written."""
+
+    kind: Thing
+    stem: str
+    told: str
+
+
+class Thing(StrEnum):
+    """What can be promised for later."""
+
+    AREA = "area"
+    PROP = "prop"
+    MOVE = "move"
+    AGAIN = "again"
+    BREAK = "break"
+
+
+_OTHER_DAY = (
+    "some other|another day|time|class|week",
+    "next time|week|month|class|@day",
+    "tomorrow|home|if|unless|maybe|perhaps|once upon",
+    "last time|week|class",
+    "end of the|each|every|this breath|breathe|movement|move|hold|stretch|range|rep|mat|strap|chair|bench",
+)
+_LATER = (
+    Phrase(
+        "later",
+        (
+            "today|later|afterwards|finally|tonight .. we|i|you ?will ?all ?also ?then @works",
+            "in a bit|minute|moment|while ?, we|i|you ?will ?all ?also @works",
+            "at|towards the ?very|end .. we|i|you|it|there ?will ?all ?also ?then @works",
+            "we|i|you will ?all ?also|then|even|first ?later @works",
+            "we|i|you @works ... today|later|afterwards|tonight",
+            "we|i|you @works ... at|towards|in|before the ?very end",
+            "we|i ?will finish|end|close|start|begin with|on|by",
+            "there will|be ?go ?to be",
+            "there be ?also ... later|afterwards|today",
+            "later|afterwards|finally , ?there ?will ?be",
+            "you|we will get|have|need",
+            "we|i be go to @works",
+        ),
+        (
+            "Today we look after hips and calves.",
+            "Later I show you a version with a ball.",
+            "We'll finish on the floor.",
+        ),
+        ("Some other day we will do the neck.", "At the end of the breath, lift your chest."),
+        unless=_OTHER_DAY,
+    ),
+)
+_AGAIN = (
+    Phrase(
+        "again",
+        (
+            "come|coming|go|get back to this|it|these ?one|move|stretch|exercise ?again later|at|towards|before|in|$",
+            "return to this|it|these ?one|move|stretch|exercise ?again later|at|towards|before|in|$",
+            "do|repeat|meet|see this|it|these ?one|move|stretch|exercise ?again later|at|towards|before|afterwards",
+        ),
+        ("We come back to this one at the end of the class.", "We'll meet it again later."),
+        ("Come back to the middle.", "We do it again on the other side.", "Go back to it slowly."),
+        unless=(*_OTHER_DAY, "other|second side|leg|arm", "slow|slowly"),
+    ),
+)
+_THINGS = (
+    Phrase("prop", ("@things",), ("A ball.",), ("A wallet.",), unless=("no|without ?a|the @things",)),
+    Phrase("move", ("@moves",), ("The bridge.",), ("The bride.",)),
+    Phrase("break", ("@break",), ("Time for a drink.",), ("Take the brake off.",)),
+)
+_hears_later, _hears_again = Listener(_LATER, CLASSES), Listener(_AGAIN, CLASSES)
+_hears_things = Listener(_THINGS, CLASSES)
+PROMISES = (*_LATER, *_AGAIN, *_THINGS)
+
+
+@lru_cache(maxsize=8192)
+def promised(text: str) -> tuple[Promised, ...]:
+    """What a text promises for later in the class: areas, props, moves, a break, the same move again."""
+    found = [
+        Promised(Thing.AGAIN, "", match.told(text)) for _, match in _hears_again.heard(text) if not conditional(match)
+    ]
+    for _, match in _hears_later.heard(text):
+        rest = match.sentence[match.first :]
+        said = text[rest[0].start : rest[-1].end]
+        found += [
+            Promised(Thing(phrase.name), one.sentence[one.first].stem, one.told(said))
+            for phrase, one in _hears_things.heard(said)
+        ]
+        found += [Promised(Thing.AREA, one.told, one.told) for one in areas(said)]
     return tuple(dict.fromkeys(found))

@@ -9,13 +9,21 @@ _SUPPORT = Listener(
     (
         Phrase(
             "a support",
-            ("@grips ... @props-up", "@props-up ... @grips", "hold on", "sit ?down for|instead", "holding on"),
+            (
+                "@hand|@grips ... @props-up",
+                "@props-up ... @hand|@grips",
+                "find|keep|rest ?a|one|your ?steady|good|firm support|wall|rail|something",
+                "hold on",
+                "sit ?down for|instead",
+                "something to hold|steady",
+            ),
             (
                 "Keep a hand on the chair.",
                 "Find a windowsill for one hand.",
                 "The back of a sofa under the other hand.",
             ),
-            ("Take hold of your ankle.",),
+            ("Take hold of your ankle.", "Rest the toes on the chair behind you."),
+            unless=("rest|put|place ?your|the|both toe|foot|heel|knee|calf .. @props-up",),
         ),
     ),
     CLASSES,

@@ -76,6 +76,23 @@ CLASSES: dict[str, tuple[str, ...]] = {
         "each night", "every week", "each week", "a day", "a week", "per day", "per week", "most days",
         "every other day", "at home", "before bed", "before breakfast", "after every", "twice a week",
     ),
+    "works": (
+        "look after", "work", "work on", "stretch", "do", "open", "loosen", "free", "turn to", "get to", "come to",
+        "go to", "mobilise", "focus on", "take care of", "deal with", "concentrate on", "visit", "wake", "wake up",
+        "warm", "warm up", "spend time on", "be for", "be about", "go through", "treat", "tackle", "target", "move",
+        "finish with", "end with", "close with", "show", "try", "use", "take", "need", "get", "have", "lie", "sit",
+        "stand", "kneel", "roll", "be",
+    ),
+    "things": (
+        "ball", "strap", "belt", "towel", "block", "brick", "band", "cushion", "pillow", "blanket", "bolster", "roller",
+        "stick", "pole", "broom", "scarf", "weight", "dumbbell", "rope", "book", "bottle", "chair", "stool", "bench",
+        "wall", "step", "hoop", "sofa",
+    ),
+    "moves": (
+        "bridge", "twist", "plank", "squat", "lunge", "hinge", "hang", "fold", "march", "balance", "roll down",
+        "side bend", "body scan", "massage", "meditation", "relaxation",
+    ),
+    "break": ("break", "pause", "drink", "water", "sip", "breather"),
     "practises": (
         "do", "repeat", "practise", "practice", "try", "try to", "hold", "stretch", "keep", "take", "make", "aim",
         "work on", "go through", "run through", "fit in", "squeeze in",
@@ -104,10 +121,10 @@ CLASSES: dict[str, tuple[str, ...]] = {
         "chair", "wall", "table", "rail", "railing", "support", "door", "desk", "seat", "windowsill", "sill", "sofa",
         "counter", "bench", "post", "worktop", "sideboard", "something", "barre", "doorframe", "frame", "armrest",
     ),
+    "hand": ("hand", "finger", "fingertip", "palm", "arm", "elbow", "forearm"),
     "grips": (
-        "hold", "hand", "hands", "finger", "fingers", "fingertip", "fingertips", "touch", "rest", "lean", "keep",
-        "find",
-        "palm", "grip", "support", "steady",
+        "hold", "hold on to", "touch", "lean", "grip", "grab", "support", "support yourself", "steady",
+        "steady yourself", "brace", "lightly hold",
     ),
     "soft": (
         "slow", "slowly", "gently", "gentle", "gradually", "unhurried", "easy", "your time", "all the time",

@@ -31,6 +31,7 @@ _BETWEEN = frozenset(
 _MORE = frozenset(map(stem, ("more", "other", "last", "another")))
 _LEFT = frozenset(map(stem, ("more", "left", "remaining", "longer")))
 _SIDES = frozenset(map(stem, ("side", "leg", "arm", "foot", "hand", "way", "direction", "calf", "knee")))
+_EACH = frozenset(map(stem, ("each", "every", "per", "a")))
 _OF_THESE = (("of", "these"), ("of", "them"), ("of", "this"))
 _IN_ALL = (("in", "all"), ("altogeth",), ("in", "total"), ("all", "in", "all"), ("total",))
 
@@ -39,8 +40,8 @@ _IN_ALL = (("in", "all"), ("altogeth",), ("in", "total"), ("all", "in", "all"), 
 class SpokenNumber:
     """A number that a text says: where, from how many to how many, of what, and how it says so.
 
-    ``unit``: seconds, minutes, count, rounds, sets or moves; ``each`` of what is done on a side or in a direction,
-    ``total`` over both, ``over`` of how often all of it is done; or the stem of what is counted.
+    ``unit``: seconds, seconds each, minutes, count, rounds, sets or moves; ``each`` of what is done on a side or in
+    a direction, ``total`` over both, ``over`` of how often all of it is done; or the stem of what is counted.
     """
 
     start: int
@@ -148,6 +149,8 @@ def _counted(sentence: Sentence, first: int, end: int) -> tuple[str, int, int, b
             return "minutes", last, 60, more
         if stems[end - 1 : end] == ["1"] or (first > 0 and _value(sentence, first) == (1, end)):
             return None if unit != "minutes" else ("minutes", last, 1, more)
+        if unit == "seconds" and _for_each(stems[last : last + 6]):
+            return "seconds each", last, 1, more
         return unit, last, 1, more
     if here == "" or here in BREAKS:
         before = stems[max(0, first - 3) : first]
@@ -155,6 +158,12 @@ def _counted(sentence: Sentence, first: int, end: int) -> tuple[str, int, int, b
             return "count", end, 1, more
         return None
     return (here, at + 1, 1, more) if here.isalpha() else None
+
+
+def _for_each(after: list[str]) -> bool:
+    """Whether words after a time say that it is that of each side: ``on each leg``, ``a side``."""
+    at = next((n for n, stem in enumerate(after) if stem in _EACH), None)
+    return at is not None and bool(_SIDES & set(after[at + 1 : at + 3]))
 
 
 def _parts(text: str) -> Iterator[SpokenNumber]:

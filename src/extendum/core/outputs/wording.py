@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from extendum.core.listening.named_sides import sides_named
+from extendum.core.listening.reminding import reminder
 from extendum.core.model.body import Side
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import MoveItem
@@ -16,7 +17,7 @@ from extendum.core.model.placeholders import fill
 from extendum.core.model.script import Script
 from extendum.core.model.style import RATES, CueStyle
 from extendum.core.model.talk import Talk
-from extendum.core.model.timeline import CueKind, Mode, Segment, Timeline
+from extendum.core.model.timeline import Cue, CueKind, Mode, Segment, Timeline
 from extendum.core.timing.durations import line_of_way
 from extendum.core.timing.facts import sides_told
 from extendum.core.timing.layout import Laid, lay_out
@@ -193,23 +194,46 @@ def talk_share(timeline: Timeline, stretch: Segment) -> TalkShare:
 
 _PROMPTS = frozenset(
     {CueKind.CAUTION, CueKind.EASIER, CueKind.FEEL, CueKind.FORM, CueKind.BREATH, CueKind.DEEPER}
-    | {CueKind.ENCOURAGEMENT, CueKind.KEEP_BREATHING}
+    | {CueKind.ENCOURAGEMENT}
 )
 
 
+@dataclass(frozen=True, slots=True)
+class Repeated:
+    """A reminder that is said too often: how it is worded first, how often it is said, and whether always so."""
+
+    text: str
+    times: int
+    alike: bool
+
+
+def repeated(timeline: Timeline) -> list[Repeated]:
+    """Reminders that are said too often, the most frequent first.
+
+    One in the same words counts each time; in other words it counts once for each move, since each hold may
+    have its own.
+    """
+    said: dict[str, list[Cue]] = {}
+    for cue in timeline.cues:
+        if cue.kind in _PROMPTS:
+            said.setdefault(reminder(cue.text), []).append(cue)
+    found = []
+    for cues in said.values():
+        alike = Counter(bare(cue.text) for cue in cues)
+        most = max(alike.values())
+        moves = len({cue.of.item for cue in cues})
+        if max(most, moves) > REMINDERS_MOST:
+            often = most >= moves
+            key = max(alike, key=lambda one: alike[one]) if often else ""
+            text = next(cue.text for cue in cues if not often or bare(cue.text) == key)
+            found.append(Repeated(text, max(most, moves), often))
+    return sorted(found, key=lambda one: -one.times)
+
+
 @lru_cache(maxsize=8192)
-def reminder(words: str) -> str:
-    """What a reminder is told apart by: its words without case and punctuation."""
+def bare(words: str) -> str:
+    """Words without case and punctuation."""
     return re.sub(r"\W+", " ", words.casefold()).strip()
-
-
-def repeated(timeline: Timeline) -> list[tuple[str, int]]:
-    """Reminders that are said too often, with how often, the most frequent first."""
-
-    said = [(reminder(cue.text), cue.text) for cue in timeline.cues if cue.kind in _PROMPTS]
-    counts = Counter(key for key, _ in said)
-    first = dict(reversed(said))
-    return [(first[one], n) for one, n in counts.most_common() if n > REMINDERS_MOST]
 
 
 def calibrated(milliseconds: int) -> int:
