@@ -47,7 +47,7 @@ def test_words_are_opened_and_told_by_their_stems(text, stems):
     ("text", "said"),
     [
         ("Twenty-five seconds, no more.", [(25, 25, "seconds", False)]),
-        ("Between five and ten breaths", [(5, 10, "count", False)]),
+        ("Between five and ten breaths", [(5, 10, "breaths", False)]),
         ("Another 10 seconds. Eight more reps.", [(10, 10, "seconds", True), (8, 8, "count", True)]),
         ("Half an hour, then a quarter of a minute to go", [(30, 30, "minutes", False), (15, 15, "seconds", True)]),
         (

@@ -32,10 +32,11 @@ def next_differs(subject: Subject) -> Iterator[Found]:
             continue
         wrong: list[tuple[Text, str]] = []
         for text in subject.texts[here.id]:
-            for said in next_named(text.words):
+            for said in next_named(text.words, ending=text.field == "release"):
                 words = content_words(said)
-                named = any(words & content_words(item.name) for item in subject.moves if item is not here)
-                if named and (coming is None or not words & content_words(coming.name)):
+                alike = {item: len(words & content_words(item.name)) for item in subject.moves if item is not here}
+                best = max(alike.values(), default=0)
+                if best and (coming is None or alike.get(coming, best) < best):
                     wrong.append((text, said))
         if wrong:
             text, said = wrong[0]
@@ -48,7 +49,7 @@ def next_differs(subject: Subject) -> Iterator[Found]:
 
 def _announcing(text: Text) -> str:
     words = text.words
-    for said in next_named(words):
+    for said in next_named(words, ending=text.field == "release"):
         words = words.replace(said, "{next}", 1)
     return words
 

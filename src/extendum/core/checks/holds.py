@@ -189,7 +189,8 @@ def bouncing(subject: Subject) -> Iterator[Found]:
     """The words ask people to bounce in a move that has no caution about it."""
     for item, texts, first in sayings(subject, bounces):
         move = next((one.move for one in subject.moves if one.id == item), None)
-        if move is None or move.kind is not Kind.DYNAMIC or not any(bounces(c.advice) for c in move.cautions):
+        meant = move is not None and move.kind is Kind.DYNAMIC and any(bounces(c.advice) for c in move.cautions)
+        if not meant and not (move is not None and move.kind is Kind.PULSE_RAISER):
             name = texts[0].item.name
             yield Found(f"{name} says “{first}”.", (item,), mend=drop_sentences(texts, bounces))
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Callable
 from functools import partial
 from typing import TYPE_CHECKING
@@ -14,12 +15,15 @@ from extendum.core.listening.words import sentences_of
 from extendum.core.model.dose import Breaths, Dose, Hold, Open, Pulses, Reps, Timed
 from extendum.core.model.item import CountIs, MoveItem
 from extendum.core.model.talk import Talk
+from extendum.core.model.timeline import Segment
 from extendum.core.timing.facts import whole_minutes
 
 if TYPE_CHECKING:
     from collections.abc import Iterator
 
 True_ = dict[str, set[int]]
+#: On the way breaths are taken that belong to no dose: ``take three breaths to come up``.
+_BETWEEN = frozenset({"release", "switch", "turn"})
 
 
 @checked(
@@ -37,7 +41,7 @@ def number_false(subject: Subject) -> Iterator[Found]:
         wrong = [(text, one) for text in spoken for one in _false(text, true(text))]
         if wrong:
             text, one = wrong[0]
-            is_so = _really(subject, text, one.unit) or sorted(true(text)[one.unit])
+            is_so = _really(subject, text, one.unit.removesuffix(" each")) or sorted(true(text)[one.unit])
             told = f"; it is {listed(map(str, is_so), 3)}" if is_so else ""
             unit = _placeholder(text, one)
             mend = Mend(f"Use {{{unit}}}", rewritten([t for t, _ in wrong], partial(_told, true=true)))
@@ -68,9 +72,10 @@ def _placeholder(text: Text, one: SpokenNumber) -> str:
     if isinstance(text.item, Talk):
         return one.unit if one.unit in ("minutes", "moves", "rounds") and one.phrase[:1].isalnum() else ""
     lasting = isinstance(text.item.dose, Hold | Timed | Open)
-    says = {"seconds": lasting, "count": not lasting}
+    says = {"seconds": lasting, "count": not lasting, "breaths": isinstance(text.item.dose, Breaths)}
     plain = text.words[one.start : one.end].replace("-", " ").casefold() not in _WORDED
-    return one.unit if says.get(one.unit) and plain and not text.item.then else ""
+    told = "count" if one.unit == "breaths" else one.unit
+    return told if says.get(one.unit) and plain and not text.item.then else ""
 
 
 #: Said without a number: no placeholder takes their place.
@@ -84,45 +89,55 @@ def _true_numbers(subject: Subject, text: Text) -> True_:
     if text.under:
         first, last = subject.place.get(text.under.from_item, 0), subject.place.get(text.under.to_item, 0)
         under = [one for one in subject.items[first : last + 1] if isinstance(one, MoveItem)]
-        return {"count": {n for one in under for n in _of_move(subject, one)["count"]}}
+        return {unit: {n for one in under for n in _of_move(subject, one)[unit]} for unit in ("count", "breaths")}
     rounds = {g.rounds for section in subject.script.sections for g in section.groups if g.rounds > 1}
     if isinstance(text.item, Talk):
         true = {"moves": {len(subject.moves)}, "rounds": rounds}
         opens = subject.items and text.item.id == subject.items[0].id
         return true | ({"minutes": {whole_minutes(subject.timeline.length_s)}} if opens else {})
-    return _of_move(subject, text.item)
+    true = _of_move(subject, text.item)
+    if text.field in _BETWEEN:
+        del true["breaths"]
+    return true
 
 
 def _of_move(subject: Subject, item: MoveItem) -> True_:
     group = next(g for section in subject.script.sections for g in section.groups if item in g.items)
-    seconds, counts, each, total = set[int](), set[int](), set[int](), set[int]()
-    for segment in subject.work[item.id]:
-        seconds.add(segment.seconds)
-        counts.add(round(segment.seconds * 1000 / subject.style.breath_ms))
+    work = subject.work[item.id]
+    once = {one.seconds for one in work} | _sums(work, lambda one: (one.round, one.pass_number))
+    by_round, by_side = _sums(work, lambda one: one.round), _sums(work, lambda one: (one.round, one.side))
+    whole = by_round | by_side | {sum(by_round)}
+    counts, each, total, inside = set[int](), set[int](), set[int](), {item.rest_s, item.demonstrate_s}
+    breaths = {round(one.seconds * 1000 / subject.style.breath_ms) for one in work}
     for dose in item.doses:
         phases, value = _inside(dose)
-        seconds |= phases
+        inside |= phases
         if value:
             one_side = value // 2 if item.count_is is CountIs.TOTAL else value
-            each.add(one_side)
-            total.add(2 * one_side if _has_sides(item) else value)
-            counts |= {value, 2 * value}
-    seconds |= {item.rest_s, item.demonstrate_s, sum(s.seconds for s in subject.work[item.id])}
+            both = 2 * one_side if _has_sides(item) else value
+            each, total, counts = each | {one_side}, total | {both}, counts | {value, both}
+            breaths |= {value, both} if isinstance(dose, Breaths) else set()
     again = {n for n in (item.sets, group.rounds) if n > 1}
-    each_s = {segment.seconds for segment in subject.work[item.id]}
-    true = {
-        "seconds": seconds,
-        "seconds each": each_s,
-        "rounds": {group.rounds} - {1},
-        "sets": {item.sets},
-        "over": again,
-    }
-    true |= {"minutes": {one // 60 for one in seconds if one % 60 == 0}}
-    true["count"] = counts | again
+    true = {"seconds": once | inside, "seconds each": once | inside, "seconds in all": once | whole}
+    true |= {"rounds": {group.rounds}, "sets": {item.sets}, "over": again, "breaths": breaths}
+    true |= {"minutes": {one // 60 for one in once | whole | inside if one % 60 == 0}, "count": counts | again}
+    true["rounds"] |= counts if group.rounds == 1 else set()
     if each:
         true |= {"total": total, **({"each": each} if _has_sides(item) else {})}
         true |= dict.fromkeys(_called(item), each | total)
     return true
+
+
+def _long(segment: Segment) -> int:
+    return segment.seconds
+
+
+def _sums(work: list[Segment], of: Callable[[Segment], object]) -> set[int]:
+    """The seconds of the segments that have the same in common, added up."""
+    sums = Counter[object]()
+    for one in work:
+        sums[of(one)] += one.seconds
+    return set(sums.values())
 
 
 def _has_sides(item: MoveItem) -> bool:

@@ -9,7 +9,7 @@ from extendum.core.checks.mends import drop_sentences, listed
 from extendum.core.checks.subject import Subject, Text
 from extendum.core.listening.addressing import gives_home_dose
 from extendum.core.listening.asking import pushes
-from extendum.core.listening.places import Place, places, places_felt
+from extendum.core.listening.places import Place, places, places_felt, touches
 from extendum.core.listening.promising import claims, says_safe
 from extendum.core.model.body import Region
 from extendum.core.model.move import OnSide, Target
@@ -100,6 +100,8 @@ def feel_elsewhere(subject: Subject) -> Iterator[Found]:
         if not regions or Region.WHOLE_BODY in regions:
             continue
         for text in subject.texts[item.id]:
+            if touches(text.words):
+                continue
             named = places(text.words) if text.field == PromptKind.FEEL else places_felt(text.words)
             wrong = next((place for place in named if not _meets(place, targets)), None)
             if wrong:

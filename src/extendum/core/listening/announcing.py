@@ -8,8 +8,8 @@ from typing import NamedTuple
 
 from extendum.core.listening.areas import areas
 from extendum.core.listening.classes import CLASSES
-from extendum.core.listening.phrases import Listener, Phrase, conditional
-from extendum.core.listening.words import BREAKS, stem
+from extendum.core.listening.phrases import Listener, Phrase, clause_of, conditional
+from extendum.core.listening.words import BREAKS, Sentence, stem
 
 _NEXT = Listener(
     (
@@ -28,6 +28,11 @@ _NEXT = Listener(
                 "continue|proceed with",
                 "carry|go on with",
                 "ready for ?a|the",
+                "we|i ?will ?now|then|all go|move|carry|come|continue ?right ?straight on|over|along|across to|with",
+                "let us go|move|carry|come|continue ?right ?straight on|over|along ?to|with",
+                "^ ?and now for",
+                "now ?it be time|turn for ?of",
+                "follow by",
             ),
             ("Next, the twist.", "On to the thighs now.", "Then it's the hinge.", "And then we'll go right into it."),
             (
@@ -48,21 +53,57 @@ _NEXT = Listener(
     ),
     CLASSES,
 )
+#: What comes next stands before these: ``the bridge is next``.
+_AHEAD = Listener(
+    (
+        Phrase(
+            "comes next",
+            ("be|come|follow ?up next", "follow $", "next $"),
+            ("The bridge is next.", "Your hamstrings are up next.", "The twist comes next."),
+            ("Next comes the bridge.",),
+            unless=("next be|come|follow|up|we|time|week|to",),
+        ),
+    ),
+    CLASSES,
+)
+#: In words that end a move, what is named after these comes next.
+_ENDING = Listener(
+    (
+        Phrase(
+            "now",
+            (
+                "^ ?and now the|a|your|our|some",
+                "^ ?and now ,",
+                "time for",
+                "^ ?and then|now|next we ?will",
+                "^ ?right ?straight ?and on|onwards|onward ?now with|to",
+            ),
+            ("And now the bridge.", "Time for the twist."),
+            ("Now stand up.",),
+            unless=("now , stand|sit|come|let|rest|breathe|shake", "we come|stand|sit|lie|rest|breathe|let|go|walk"),
+        ),
+    ),
+    CLASSES,
+)
 #: The same move goes on: its other side, its next round.
 _SAME = frozenset(map(stem, ("other", "same", "second", "again", "side", "one", "last", "{other}", "{side}")))
 
 
 @lru_cache(maxsize=8192)
-def next_named(text: str) -> tuple[str, ...]:
-    """What a text says comes next, as written up to the end of its clause; ``{next}`` names the right one by itself."""
-    found = []
-    for _, match in _NEXT.heard(text):
-        rest = match.sentence[match.last :]
-        end = next((n for n, word in enumerate(rest) if word.stem in BREAKS), len(rest))
-        said = rest[:end]
-        if said and not said[0].text.startswith("{") and not _SAME & {word.stem for word in said}:
-            found.append(text[said[0].start : said[-1].end])
-    return tuple(dict.fromkeys(found))
+def next_named(text: str, *, ending: bool = False) -> tuple[str, ...]:
+    """What a text says comes next, as written in its clause; ``{next}`` names the right one by itself.
+
+    ``ending`` where the text ends a move: there ``and now the bridge`` is an announcement too.
+    """
+    heard = (*_NEXT.heard(text), *(_ENDING.heard(text) if ending else ()))
+    found = [said for _, match in heard if (said := _up_to_break(match.sentence[match.last :]))]
+    found += [clause for _, match in _AHEAD.heard(text) if (clause := clause_of(match))]
+    named = [said for said in found if not said[0].text.startswith("{") and not _SAME & {word.stem for word in said}]
+    return tuple(dict.fromkeys(text[said[0].start : said[-1].end] for said in named))
+
+
+def _up_to_break(words: Sentence) -> Sentence:
+    return words[: next((n for n, word in enumerate(words) if word.stem in BREAKS), len(words))]
 
 
 class Promised(NamedTuple):
@@ -95,6 +136,7 @@ _LATER = (
         "later",
         (
             "today|later|afterwards|finally|tonight .. we|i|you ?will ?all ?also ?then @works",
+            "today|this|class|session|morning|evening be ?all for|about|on",
             "in a bit|minute|moment|while ?, we|i|you ?will ?all ?also @works",
             "at|towards the ?very|end .. we|i|you|it|there ?will ?all ?also ?then @works",
             "we|i|you will ?all ?also|then|even|first ?later @works",
@@ -105,6 +147,9 @@ _LATER = (
             "there be ?also ... later|afterwards|today",
             "later|afterwards|finally , ?there ?will ?be",
             "you|we will get|have|need",
+            "halfway|between ?through ?it ?the ?move|round ?, ?there ?you|we|i ?will|can ?be @works",
+            "in the middle ?of ?it ?, ?there ?you|we|i ?will|can ?be @works",
+            "after ?each ?every ?two ?three ?few move|stretch|round|minute .. @works",
             "we|i be go to @works",
         ),
         (

@@ -54,6 +54,8 @@ _SAID: tuple[tuple[Condition, tuple[str, ...], tuple[str, ...], tuple[str, ...]]
             "balance .. @troubled|poor|lose|loss|lost|shaky|not",
             "@troubled|poor|lose|lost .. balance",
             "wobbly|wobble|unsteady|unstable|shaky|sway|topple|fall|steady",
+            "not .. steady|stable|sure on|of|, ?your foot|leg|?",
+            "sure|steady footed",
         ),
         ("If your balance is poor, hold on.", "A bit wobbly? Fingertips on the wall."),
         ("Find your balance between heel and toe.",),

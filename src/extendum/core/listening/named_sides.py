@@ -38,6 +38,7 @@ _DOES = _OVER | _stems("goes is stays comes of can takes holds rests follows")
 _LEAVES = _stems("over out behind")
 
 
+@lru_cache(maxsize=8192)
 def sides_named(text: str) -> tuple[Word, ...]:
     """Each left or right of a text that names a side of the body or the way to it, in their order.
 

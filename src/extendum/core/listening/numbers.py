@@ -16,7 +16,7 @@ _UNITS = {
     **dict.fromkeys(map(stem, ("minutes", "minute", "min", "mins")), "minutes"),
     **dict.fromkeys(map(stem, ("hour", "hours")), "hours"),
     **dict.fromkeys(map(stem, ("rep", "reps", "repetition", "repeat", "times", "time")), "count"),
-    **dict.fromkeys(map(stem, ("breath", "breaths")), "count"),
+    **dict.fromkeys(map(stem, ("breath", "breaths")), "breaths"),
     **dict.fromkeys(map(stem, ("round", "rounds")), "rounds"),
     **dict.fromkeys(map(stem, ("set", "sets")), "sets"),
     **dict.fromkeys(map(stem, ("move", "moves", "stretch", "stretches", "exercise", "exercises", "pose")), "moves"),
@@ -40,8 +40,9 @@ _IN_ALL = (("in", "all"), ("altogeth",), ("in", "total"), ("all", "in", "all"), 
 class SpokenNumber:
     """A number that a text says: where, from how many to how many, of what, and how it says so.
 
-    ``unit``: seconds, seconds each, minutes, count, rounds, sets or moves; ``each`` of what is done on a side or in
-    a direction, ``total`` over both, ``over`` of how often all of it is done; or the stem of what is counted.
+    ``unit``: seconds, seconds each, seconds in all, minutes, count, breaths, rounds, sets or moves; ``each`` of what
+    is done on a side or in a direction, ``total`` over both, ``over`` of how often all of it is
+    done; or the stem of what is counted.
     """
 
     start: int
@@ -67,14 +68,14 @@ def numbers(text: str) -> tuple[SpokenNumber, ...]:
 @lru_cache(maxsize=8192)
 def counted_down(text: str) -> tuple[str, ...]:
     """Where a text counts down by itself: ``three, two, one``."""
-    found = []
-    for sentence in sentences_of(text):
-        said = [(n, _value(sentence, n)) for n in range(len(sentence))]
-        run = [(n, value[0]) for n, value in said if value and value[1] == n + 1]
-        for (a, x), (b, y), (c, z) in zip(run, run[1:], run[2:], strict=False):
-            if (x - y, y - z) == (1, 1) and c - a <= 6 and b > a:
-                found.append(text[sentence[a].start : sentence[c].end])
-    return tuple(found)
+    words = tuple(word for sentence in sentences_of(text) for word in sentence)
+    said = [(n, _value(words, n)) for n in range(len(words))]
+    run = [(n, value[0]) for n, value in said if value and value[1] == n + 1]
+    return tuple(
+        text[words[a].start : words[c].end]
+        for (a, x), (b, y), (c, z) in zip(run, run[1:], run[2:], strict=False)
+        if (x - y, y - z) == (1, 1) and c - a <= 6 and b > a
+    )
 
 
 def _of_sentence(sentence: Sentence, text: str) -> Iterator[SpokenNumber]:
@@ -143,12 +144,16 @@ def _counted(sentence: Sentence, first: int, end: int) -> tuple[str, int, int, b
     if here in _UNITS:
         unit, last = _UNITS[here], at + 1
         more = more or bool(_LEFT & set(stems[last : last + 1])) or stems[last : last + 2] == ["to", "go"]
+        if unit in ("count", "breaths") and _for_each(stems[last : last + 6]):
+            return "each", last, 1, more
         if unit == "count" and stems[last : last + 1] in (["over"], ["through"], ["round"], ["around"]):
             return "over", last + 1, 1, more
         if unit == "hours":
             return "minutes", last, 60, more
         if stems[end - 1 : end] == ["1"] or (first > 0 and _value(sentence, first) == (1, end)):
             return None if unit != "minutes" else ("minutes", last, 1, more)
+        if unit == "seconds" and _in_all(stems[last : last + 4]):
+            return "seconds in all", last, 1, more
         if unit == "seconds" and _for_each(stems[last : last + 6]):
             return "seconds each", last, 1, more
         return unit, last, 1, more
@@ -157,6 +162,8 @@ def _counted(sentence: Sentence, first: int, end: int) -> tuple[str, int, int, b
         if {"do", "make", "take", "set"} & set(before) or stems[max(0, first - 2) : first] == ["set", "of"]:
             return "count", end, 1, more
         return None
+    if _for_each(stems[at + 1 : at + 4]):
+        return "each", at + 1, 1, more
     return (here, at + 1, 1, more) if here.isalpha() else None
 
 
@@ -164,6 +171,12 @@ def _for_each(after: list[str]) -> bool:
     """Whether words after a time say that it is that of each side: ``on each leg``, ``a side``."""
     at = next((n for n, stem in enumerate(after) if stem in _EACH), None)
     return at is not None and bool(_SIDES & set(after[at + 1 : at + 3]))
+
+
+def _in_all(after: list[str]) -> bool:
+    """Whether words after a time say that it is that of all passes together: ``in all``, ``for both sides``."""
+    told = " ".join(after)
+    return any(" ".join(one) in told for one in _IN_ALL) or "both" in after or "together" in told
 
 
 def _parts(text: str) -> Iterator[SpokenNumber]:
@@ -178,13 +191,18 @@ def _parts(text: str) -> Iterator[SpokenNumber]:
                 at += 1
                 continue
             pattern, value, unit = part
+            often = at and stems[at - 1] in _OFTEN
             start, at = sentence[at].start, at + len(pattern)
+            if often:
+                continue
             end, more = sentence[at - 1].end, bool(_LEFT & set(stems[at : at + 1]))
-            yield SpokenNumber(
-                start, end, value, value, unit, text[start:end], more or stems[at : at + 2] == ["to", "go"]
-            )
+            after = stems[at : at + 6]
+            if unit == "seconds" and (_for_each(after) or _in_all(after[:4])):
+                unit = "seconds in all" if _in_all(after[:4]) else "seconds each"
+            yield SpokenNumber(start, end, value, value, unit, text[start:end], more or after[:2] == ["to", "go"])
 
 
+_OFTEN = frozenset(map(stem, ("once", "twice", "time", "times", "every", "each", "per", "breaths", "rep", "reps")))
 _HOURS = frozenset(map(stem, ("minute", "hour")))
 _HOUR = tuple(
     (tuple(map(stem, words.split())), value, unit)
@@ -193,6 +211,7 @@ _HOUR = tuple(
         ("half minute", 30, "seconds"),
         ("quarter of a minute", 15, "seconds"),
         ("three quarters of an hour", 45, "minutes"),
+        ("three quarters of a minute", 45, "seconds"),
         ("quarter of an hour", 15, "minutes"),
         ("half an hour", 30, "minutes"),
         ("half hour", 30, "minutes"),

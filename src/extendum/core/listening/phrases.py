@@ -3,7 +3,7 @@
 A phrase is one or more patterns over stems. A pattern is words with spaces between them:
 
 - ``word`` any form of it; ``a|b`` one of several; ``@class`` a word or words of a class in ``CLASSES``;
-- ``@class:s`` one of a class as somebody else does it (``corrects``), ``@class:b`` as it is asked for (``correct``);
+- ``@class:s``, ``a|b:s`` as somebody else does it (``corrects``), ``@class:b`` as it is asked for (``correct``);
 - ``~ing`` a word that ends so, longer than four letters;
 - ``?word`` may be left out; ``..`` up to four words of the same clause; ``...`` up to nine of the sentence;
 - ``^`` the beginning of a clause, ``$`` its end.
@@ -67,7 +67,9 @@ def compiled(pattern: str, classes: Mapping[str, tuple[str, ...]]) -> Steps:
         maybe, words = part.startswith("?") and part != "?", part.removeprefix("?") or "?"
         words, form = (words[:-2], words[-1]) if words.endswith((":s", ":b")) else (words, "")
         taken: set[tuple[str, ...]] = set()
-        for one in words.split("|"):
+        for told_as in words.split("|"):
+            one = told_as.removesuffix(":s").removesuffix(":b")
+            form = form or told_as[len(one) + 1 :]
             if one.startswith("@"):
                 taken |= {tuple(map(stem, told.split())) for told in classes[one[1:]]}
             else:
@@ -142,7 +144,7 @@ _DENIALS = frozenset(
 )
 #: Right after a denial, these take it back: "not only", "never just".
 _CONTRASTS = frozenset(map(stem, ("but", "only", "rather", "just")))
-_HEDGES = frozenset(map(stem, ("may", "might", "perhaps", "maybe", "could", "whether", "some", "promise", "wonder")))
+_HEDGES = frozenset(map(stem, ("may", "might", "perhaps", "maybe", "could", "whether", "some", "promise")))
 
 
 def denied(match: Match) -> bool:
@@ -155,6 +157,20 @@ def denied(match: Match) -> bool:
         if words[at].stem in _DENIALS:
             return not (_CONTRASTS & {words[n].stem for n in range(at + 1, min(at + 2, match.first))})
     return False
+
+
+def refused(match: Match) -> bool:
+    """Whether a match holds a denial of its own: ``stretching does not prevent`` is no ``stretching prevents``."""
+    words = match.sentence[match.first : match.last]
+    return any(
+        word.stem in _DENIALS and not (n + 1 < len(words) and words[n + 1].stem in _CONTRASTS)
+        for n, word in enumerate(words)
+    )
+
+
+def _denies(steps: Steps) -> bool:
+    """Whether a pattern itself asks for a denial."""
+    return any(stem in _DENIALS for _, taken, _ in steps for stem in taken)
 
 
 def hedged(match: Match) -> bool:
@@ -209,11 +225,15 @@ class Listener:
         self._unless = {one: [_anchored(pattern, classes) for pattern in one.unless] for one in phrases}
         #: Which patterns may stand where a stem does: the rarest of each pattern leads to it.
         self._led: dict[str, list[tuple[int, Phrase, Steps]]] = {}
+        #: Whether each pattern is meant where a denial stands in it.
+        self._denying: list[bool] = []
         patterns = [(one, *_anchored(pattern, classes)) for one in phrases for pattern in one.patterns]
         for n, (phrase, steps, anchors) in enumerate(patterns):
+            self._denying.append(phrase.denied or _denies(steps))
             for anchor in anchors:
                 self._led.setdefault(anchor, []).append((n, phrase, steps))
         self.heard = lru_cache(maxsize=8192)(self._heard)
+        self._told = lru_cache(maxsize=8192)(self._tell)
 
     def _heard(self, text: str) -> tuple[tuple[Phrase, Match], ...]:
         found: list[tuple[Phrase, Match]] = []
@@ -223,9 +243,10 @@ class Listener:
                 tried = {n: (phrase, steps) for stem in leads for n, phrase, steps in self._led[stem]}
                 here = [
                     (phrase, match)
-                    for _, (phrase, steps) in sorted(tried.items(), key=_first)
+                    for n, (phrase, steps) in sorted(tried.items(), key=_first)
                     for match in matches(steps, sentence)
                     if phrase.denied or not denied(match)
+                    if self._denying[n] or not refused(match)
                 ]
                 found += [(phrase, match) for phrase, match in here if not self._unmeant(phrase, sentence, stems)]
         return tuple(
@@ -245,4 +266,7 @@ class Listener:
 
     def __call__(self, text: str) -> tuple[str, ...]:
         """What is said of it, each as written."""
+        return self._told(text)
+
+    def _tell(self, text: str) -> tuple[str, ...]:
         return tuple(dict.fromkeys(match.told(text) for _, match in self.heard(text)))

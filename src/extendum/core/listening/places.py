@@ -170,6 +170,20 @@ def places(text: str) -> tuple[Place, ...]:
     )
 
 
+_TOUCH = "strap|floor|mat|chair|wall|ground|weight|air|support|cushion|towel|belt|block|stick|band"
+touches = Listener(
+    (
+        Phrase(
+            "to touch",
+            (f"feel|sense|notice ?how ?the|your|a {_TOUCH}", f"{_TOUCH} on|under|against|behind ?the|your|both"),
+            ("Feel the strap on your sole.",),
+            ("Feel it in your sole.",),
+        ),
+    ),
+    CLASSES,
+)
+
+
 @lru_cache(maxsize=8192)
 def places_felt(text: str) -> tuple[Place, ...]:
     """The places in the sentences that say where something is felt."""
@@ -196,5 +210,8 @@ def _side(match: Match) -> str:
         if word.text in ("{side}", "{other}"):
             return word.text[1:-1]
         if at < match.first and (word.stem in BREAKS or word.text not in _LINKS):
-            return ""
+            break
+    after = match.sentence[match.last : match.last + 4]
+    if after and after[0].text in ("of", "on", "in"):
+        return next((word.text[1:-1] for word in after if word.text in ("{side}", "{other}")), "")
     return ""

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 from extendum.core.listening.classes import CLASSES
 from extendum.core.listening.phrases import Listener, Phrase, asked, conditional, hedged
 
@@ -21,7 +23,13 @@ PROMISES = (
     ),
     Phrase(
         "less of an ill",
-        ("@eases .. risk|chance|danger .. @ill", "less|few|fewer .. @ill .. @later"),
+        (
+            "@eases .. risk|chance|danger|odds|likelihood .. @ill",
+            "risk|chance|danger|odds .. @ill .. fall|drop|sink|small|smaller|low|zero|down|halve",
+            "less|few|fewer .. @ill .. @later",
+            "few|fewer ?and ache|pain|injury|headache|cramp|strain|problem",
+            "^ less pain|soreness|ache|stress $",
+        ),
         ("It reduces the risk of injury.", "Fewer injuries for good."),
         ("For less stretch, bend your knee.",),
     ),
@@ -40,17 +48,45 @@ PROMISES = (
             "no|not|never|without .. @ill .. @later",
             "never .. @becomes .. hurt|@ill",
             "so that .. not|never .. @becomes .. @ill",
-            "@ill .. will .. @gone",
-            "@ill .. be .. @gone",
             "free of|from .. @ill",
             "not @becomes .. @ill .. next",
             "@ill ? not|never|gone",
             "without a single @ill",
         ),
-        ("You won't be sore tomorrow.", "Your back pain will be gone by Friday.", "You'll be free of low back pain."),
+        ("You won't be sore tomorrow.", "You'll be free of low back pain."),
         ("You may feel a little sore tomorrow.", "It will not cure anything.", "There should be no pain."),
         denied=True,
-        unless=("should .. no|not", "i|we make no promise"),
+        unless=(
+            "should .. no|not",
+            "should|must|need|may never|not",
+            "not|never|nothing .. @rids|@eases .. @ill",
+            "i|we make no promise",
+        ),
+    ),
+    Phrase(
+        "an ill that goes",
+        ("@ill|@inside .. will|be .. @gone", "@ill|@inside go|fade|vanish|dissolve|melt ?away"),
+        ("Your back pain will be gone by Friday.", "Your knots will dissolve.", "Sciatica is history."),
+        ("Stress will not vanish in ten minutes.", "Once the cramp is gone, go on."),
+        unless=("let|allow", "once|when|until|till .. @gone"),
+    ),
+    Phrase(
+        "is good for a structure",
+        (
+            "@rids|@betters:s .. @structure|@frame",
+            "heal|repair|nourish|feed|oil|lubricate|hydrate:s .. @structure",
+            "keep|make|get|leave:s your|the|you .. @flourishes",
+            "will keep|make|leave|get your|the|you .. @flourishes",
+            "@structure ?have|will .. decompress|rehydrate|regenerate|realign|soak|refill|heal|repair",
+            "save|spare:s you .. trip|doctor|physio|operation|surgery|money|trouble|tablet",
+            "will save|spare you .. trip|doctor|physio|operation|surgery|tablet",
+            "@praise|real ?kind ?of protection|insurance|defence|prevention|guard",
+            "so that|nobody|no one .. get|gets|got|be injured|hurt",
+            "no|nobody|never .. @doctor|surgery|tablet|painkiller .. @later|any more",
+        ),
+        ("The bridge heals lower backs.", "It keeps your joints well oiled.", "Your spine decompresses by itself."),
+        ("Keep your back straight.", "Make your spine long.", "Keep your neck long and relaxed."),
+        unless=("should", "if .. injured|hurt"),
     ),
     Phrase(
         "protected against an ill",
@@ -74,7 +110,7 @@ PROMISES = (
     ),
     Phrase(
         "cleans the body",
-        ("detox", "toxin", "chakra", "meridian", "energy channel|line|centre", "cellulite", "flush out .. @inside"),
+        ("detox", "energy channel|line|centre|flow", "flush|wash|rinse .. @inside"),
         ("We are here to detox the body.",),
         ("There are no toxins to flush out.",),
     ),
@@ -102,6 +138,123 @@ PROMISES = (
         ("This cures it.",),
         ("It will not cure anything.",),
     ),
+    Phrase(
+        "works inside",
+        ("@hidden",),
+        ("Twisting wrings out your organs.", "It gets digestion going."),
+        ("There are no toxins to flush out.", "If you have low blood sugar, eat first."),
+        unless=("@asks|tell .. @doctor", "low|high blood sugar|cholesterol"),
+    ),
+    Phrase(
+        "good against an ill",
+        (
+            "@praise for|against|with .. @ill|@inside|@system",
+            "remedy|cure|medicine|antidote|insurance|weapon|recipe|trick|secret|answer for|against|to .. @ill|@inside",
+            "work|do wonder|miracle|magic",
+            "keep .. @ill .. at bay|off|out",
+        ),
+        ("Great against headaches.", "That is how you keep carpal tunnel at bay.", "This works wonders."),
+        ("Good, and less if you are sore.", "A cushion is better for sore knees."),
+        unless=("cushion|towel|pad|blanket|chair|mat|version|option|variant|way|small|smaller|instead",),
+    ),
+    Phrase(
+        "leaves the body",
+        ("tension|stress|worry|tightness|@inside .. drain|flow|leave|melt|pour|evaporate .. body|you|muscle",),
+        ("All the tension of the week drains out of your body.",),
+        ("Let the tension flow out of your body.", "Imagine that the stress leaves you."),
+        unless=("let|allow|imagine|picture|invite|feel", "as if|though"),
+    ),
+    Phrase(
+        "a good day after",
+        (
+            "you|body|leg|back|muscle|neck|shoulder|hip .. will|would .. thank",
+            "thank you|me|yourself .. @later",
+            "will .. sleep|recover|heal|rest ?so|much good|deep|deeply|like|fast|faster|well|twice|through",
+            "sleep like",
+            "@later .. you|your|leg|back|body|neck|shoulder .. be|feel|move|walk .. @anew",
+            "will .. be|feel|walk .. @anew .. @later",
+            "make:s you ?feel|look .. @anew|@flourishes",
+            "will ?feel|be .. like|as ?good ?as new|reborn",
+            "brand|good as new",
+            "new person|man|woman|you|back|body",
+            "year|decade young|younger",
+            "feel twenty",
+        ),
+        ("You'll sleep like a baby.", "Tomorrow your legs will feel brand new.", "Your muscles will thank you."),
+        ("Have a good night and sleep well.", "I hope you feel a bit looser than before.", "Thank you for today."),
+    ),
+    Phrase(
+        "for good",
+        (
+            "permanently",
+            "once and for all",
+            "@trains|make|become|get|stay|keep|change|solve|cure|gone .. for good|life|ever",
+            "@trains|make|become|get|stay|keep|change .. forever",
+            "last|lasting effect|result|change|relief",
+        ),
+        ("It makes your hamstrings permanently longer.", "It lengthens your muscles for good."),
+        ("Two more for good measure.",),
+        unless=("for good measure",),
+    ),
+    Phrase(
+        "recovers faster",
+        (
+            "recover|heal|regenerate .. fast|faster|quick|quickly|twice|soon|sooner|half|overnight|good",
+            "twice|half .. recover|heal|recovery",
+            "fast|faster|quick|quicker|speedy|short|shorter recovery|healing",
+        ),
+        ("You recover twice as fast.",),
+        ("If you are recovering from something, go slowly.",),
+    ),
+    Phrase(
+        "puts back in place",
+        (
+            "@doer .. put|bring|pop|click|slide|slip|set|pull|shift|guide|move .. @frame .. place|line|position|order",
+            "put|bring|pop|click|slip|set|pull:s .. @frame .. place|line|position|order",
+            "@doer .. put|set .. @frame right|straight",
+        ),
+        ("This puts your pelvis back in place.",),
+        ("Bring your hips back into line.",),
+    ),
+    Phrase(
+        "unloads",
+        (
+            "@doer .. take|lift|relieve|reduce .. pressure|load|strain|weight off|of|from|on .. disc|spine|joint|nerve",
+            "take|lift:s .. pressure|load|strain|weight off|of|from .. disc|spine|joint|nerve|back|knee",
+            "@doer .. make|create|give .. room|space .. disc|vertebra|joint|nerve",
+        ),
+        ("It takes the pressure off the discs.",),
+        ("Take your weight off the front foot.",),
+    ),
+    Phrase(
+        "makes up for",
+        (
+            "undo|reverse|counteract|offset|cancel|erase|balance .. year|sitting|posture|desk|slouch|hunch|damage",
+            "make|makes up for .. year|sitting|posture|desk|damage",
+        ),
+        ("Doing this undoes years of bad posture.",),
+        ("Undo the strap.",),
+    ),
+    Phrase(
+        "brings a value down",
+        (
+            "@doer|you .. lower|reduce|normalise|regulate|improve|bring|control .. @value",
+            "~ing .. lower|reduce|normalise|regulate|improve|control:s .. @value",
+            "@value .. will .. fall|drop|improve|sink",
+        ),
+        ("You have just lowered your blood pressure.",),
+        ("With high blood pressure, stay halfway.", "Low blood pressure? Come up slowly."),
+    ),
+    Phrase(
+        "says that it is known",
+        (
+            "study|studies|science|research|scientist|doctor show|say|prove|confirm|agree|recommend|swear",
+            "scientifically|clinically|medically",
+        ),
+        ("Studies show that this works.", "It is clinically proven."),
+        ("Do what your doctor says.", "Studies do not show that."),
+        unless=("your|the doctor", "whatever .. doctor"),
+    ),
 )
 _PROMISES = Listener(PROMISES, CLASSES)
 
@@ -110,6 +263,10 @@ SAFE = (
         "says that it is safe",
         (
             "safe for|with|even",
+            "suitable|fine|good|okay|ok|right|possible for everybody|all|anybody|every|any",
+            "suit everybody|anybody|all|every",
+            "everybody can|may do|join|take",
+            "whatever your condition|age|shape|body|injury|history|problem",
             "perfectly|completely|totally|absolutely|entirely|always safe",
             "risk free",
             "harmless",
@@ -127,6 +284,13 @@ SAFE = (
             "can|could not .. harm|hurt|damage .. you|anybody|everybody",
             "no problem ?at ?all",
             "no risk|danger",
+            "no side effect",
+            "nothing .. happen|wrong|break",
+            "can|could not .. injure|overdo|break|strain|wrong",
+            "impossible to .. hurt|injure|overdo|wrong",
+            "zero risk",
+            "doctor approve|approved|recommended",
+            "approved by",
             "can not go wrong",
         ),
         ("Nothing here can do you any harm.", "With a herniated disc this is no problem at all."),
@@ -150,9 +314,10 @@ SAFE = (
 )
 _SAFE = Listener(SAFE, CLASSES)
 #: These promise too much even as a possibility.
-_STRONG = frozenset({"cleans the body", "is certain", "for those who want to avoid it"})
+_STRONG = frozenset({"cleans the body", "works inside", "is certain", "for those who want to avoid it"})
 
 
+@lru_cache(maxsize=8192)
 def claims(words: str) -> tuple[str, ...]:
     """Promises about soreness, injury, healing, posture, weight or energy, each as written; hedged ones are none."""
     found = (
