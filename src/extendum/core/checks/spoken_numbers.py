@@ -124,7 +124,7 @@ def _of_move(subject: Subject, item: MoveItem) -> True_:
     true["rounds"] |= counts if group.rounds == 1 else set()
     if each:
         true |= {"total": total, **({"each": each} if _has_sides(item) else {})}
-        true |= dict.fromkeys(_called(item), each | total)
+        true |= dict.fromkeys(("reps", *_called(item)), each | total)
     return true
 
 

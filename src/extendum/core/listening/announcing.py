@@ -4,12 +4,18 @@ from __future__ import annotations
 
 from enum import StrEnum
 from functools import lru_cache
+from itertools import pairwise
 from typing import NamedTuple
 
 from extendum.core.listening.areas import areas
 from extendum.core.listening.classes import CLASSES
-from extendum.core.listening.phrases import Listener, Phrase, clause_of, conditional
-from extendum.core.listening.words import BREAKS, Sentence, stem
+from extendum.core.listening.phrases import DENIALS, Listener, Phrase, conditional
+from extendum.core.listening.words import BREAKS, Sentence, sentences_of, stem
+
+
+def _stems(words: str) -> frozenset[str]:
+    return frozenset(map(stem, words.split()))
+
 
 _NEXT = Listener(
     (
@@ -53,40 +59,24 @@ _NEXT = Listener(
     ),
     CLASSES,
 )
-#: What comes next stands before these: ``the bridge is next``.
-_AHEAD = Listener(
-    (
-        Phrase(
-            "comes next",
-            ("be|come|follow ?up next", "follow $", "next $"),
-            ("The bridge is next.", "Your hamstrings are up next.", "The twist comes next."),
-            ("Next comes the bridge.",),
-            unless=("next be|come|follow|up|we|time|week|to",),
-        ),
-    ),
-    CLASSES,
-)
-#: In words that end a move, what is named after these comes next.
-_ENDING = Listener(
-    (
-        Phrase(
-            "now",
-            (
-                "^ ?and now the|a|your|our|some",
-                "^ ?and now ,",
-                "time for",
-                "^ ?and then|now|next we ?will",
-                "^ ?right ?straight ?and on|onwards|onward ?now with|to",
-            ),
-            ("And now the bridge.", "Time for the twist."),
-            ("Now stand up.",),
-            unless=("now , stand|sit|come|let|rest|breathe|shake", "we come|stand|sit|lie|rest|breathe|let|go|walk"),
-        ),
-    ),
-    CLASSES,
-)
+#: A name is no longer than this.
+_NAME_WORDS = 4
 #: The same move goes on: its other side, its next round.
 _SAME = frozenset(map(stem, ("other", "same", "second", "again", "side", "one", "last", "{other}", "{side}")))
+
+
+#: Words that say that something comes, wherever they stand in the sentence; in words that end a move a few more do.
+_COMES = frozenset({"next", "coming", "follows"})
+_COMES_AT_END = _COMES | frozenset({"now", "then", "onwards", "ready", "continue"})
+#: What may stand beside them and the name: nothing that the class would do.
+_FILLS = (
+    _stems("and so a an the your our my we i you it this that one these us be is are will go going move come walk head")
+    | _stems("get take bring lead start begin continue carry do with to into onto for of in on over up right straight")
+    | _stems("wall mat chair floor all again more some time ready let shall back quick quickly nice lovely good well")
+    | _stems("okay ok exercise stretch move part bit round turn right about comes stay still here there")
+)
+#: Before these stands a name, after others an instruction: ``now the bridge``, and not ``now rest``.
+_NAMES = _stems("the your our a some we next coming follows on")
 
 
 @lru_cache(maxsize=8192)
@@ -95,15 +85,30 @@ def next_named(text: str, *, ending: bool = False) -> tuple[str, ...]:
 
     ``ending`` where the text ends a move: there ``and now the bridge`` is an announcement too.
     """
-    heard = (*_NEXT.heard(text), *(_ENDING.heard(text) if ending else ()))
-    found = [said for _, match in heard if (said := _up_to_break(match.sentence[match.last :]))]
-    found += [clause for _, match in _AHEAD.heard(text) if (clause := clause_of(match))]
+    found = [said for _, match in _NEXT.heard(text) if (said := _up_to_break(match.sentence[match.last :]))]
+    found += [said for sentence in sentences_of(text) if (said := _only_named(sentence, ending=ending))]
     named = [said for said in found if not said[0].text.startswith("{") and not _SAME & {word.stem for word in said}]
     return tuple(dict.fromkeys(text[said[0].start : said[-1].end] for said in named))
 
 
 def _up_to_break(words: Sentence) -> Sentence:
     return words[: next((n for n, word in enumerate(words) if word.stem in BREAKS), len(words))]
+
+
+def _only_named(sentence: Sentence, *, ending: bool) -> Sentence:
+    """What a sentence names that says nothing else than that it comes: ``we go over to the wall for the calf lean``."""
+    comes = _COMES_AT_END if ending else _COMES
+    words = [word for word in sentence if word.stem not in BREAKS]
+    after = any(a.text == "after" and b.text in ("this", "that") for a, b in pairwise(words))
+    if not (after or any(word.text in comes for word in words)) or any(word.stem in DENIALS for word in words):
+        return ()
+    rest = [word for word in words if word.text not in comes and word.text != "after" and word.stem not in _FILLS]
+    if not rest or len(rest) > _NAME_WORDS:
+        return ()
+    at, last = sentence.index(rest[0]), sentence.index(rest[-1])
+    before = {word.stem for word in sentence[:at]}
+    named = after or before & _NAMES or {word.text for word in sentence[last + 1 :]} & _COMES
+    return sentence[at : last + 1] if named else ()
 
 
 class Promised(NamedTuple):

@@ -19,7 +19,7 @@ _ABOUT_CONDITIONS: dict[str, tuple[str, ...]] = {
         "weak", "problem", "issue", "act up", "play up", "plays up", "unhappy", "twinge", "nag", "pinch", "inflamed",
         "irritated", "swollen", "stiff", "operation", "operated", "surgery", "condition", "not happy", "not like",
         "catch", "worry", "uncomfortable", "delicate", "recovering", "give you grief", "flare", "flare up", "niggle",
-        "niggly", "gripe",
+        "niggly", "gripe", "object", "moan", "speak up", "rebel", "not agree", "resent",
     ),
     "renewed": (
         "new", "replaced", "replacement", "artificial", "operated", "operation", "prosthesis", "prosthetic", "titanium",

@@ -11,6 +11,11 @@ from extendum.core.listening.words import BREAKS, Sentence, sentences_of, stem, 
 
 _ONES = {number_words(n): n for n in range(1, 21)}
 _TENS = {number_words(n): n for n in range(20, 100, 10)}
+#: What is done once in each rep, as it is called.
+_DONE = (
+    "rolls circles lifts bends digs stamps steps swings hinges squats nods pulses presses raises curls taps kicks "
+    "marches cycles passes waves bridges sways slides pumps shrugs squeezes dips cats sweeps rocks reaches tilts"
+)
 _UNITS = {
     **dict.fromkeys(map(stem, ("seconds", "second", "sec", "secs")), "seconds"),
     **dict.fromkeys(map(stem, ("minutes", "minute", "min", "mins")), "minutes"),
@@ -19,6 +24,7 @@ _UNITS = {
     **dict.fromkeys(map(stem, ("breath", "breaths")), "breaths"),
     **dict.fromkeys(map(stem, ("round", "rounds")), "rounds"),
     **dict.fromkeys(map(stem, ("set", "sets")), "sets"),
+    **dict.fromkeys(map(stem, _DONE.split()), "reps"),
     **dict.fromkeys(map(stem, ("move", "moves", "stretch", "stretches", "exercise", "exercises", "pose")), "moves"),
 }
 #: What may stand between a number and what it counts.
@@ -40,9 +46,9 @@ _IN_ALL = (("in", "all"), ("altogeth",), ("in", "total"), ("all", "in", "all"), 
 class SpokenNumber:
     """A number that a text says: where, from how many to how many, of what, and how it says so.
 
-    ``unit``: seconds, seconds each, seconds in all, minutes, count, breaths, rounds, sets or moves; ``each`` of what
-    is done on a side or in a direction, ``total`` over both, ``over`` of how often all of it is
-    done; or the stem of what is counted.
+    ``unit``: seconds, seconds each, seconds in all, minutes, count, breaths, rounds, sets, reps, moves; ``each`` of
+    what is done on a side or in a direction, ``total`` over both, ``over`` of how often all of it is done; or the stem
+    of what is counted.
     """
 
     start: int
@@ -119,7 +125,8 @@ def _value(sentence: Sentence, at: int) -> tuple[int, int] | None:
     if word in _ONES and word != "one":
         return _ONES[word], at + 1
     if word == "dozen":
-        return 12, at + 1
+        half = at > 0 and "half" in (sentence[at - 1].text, sentence[max(0, at - 2)].text)
+        return (6 if half else 12), at + 1
     if word == "one":
         return 1, at + 1
     return None
@@ -144,7 +151,7 @@ def _counted(sentence: Sentence, first: int, end: int) -> tuple[str, int, int, b
     if here in _UNITS:
         unit, last = _UNITS[here], at + 1
         more = more or bool(_LEFT & set(stems[last : last + 1])) or stems[last : last + 2] == ["to", "go"]
-        if unit in ("count", "breaths") and _for_each(stems[last : last + 6]):
+        if unit in ("count", "breaths", "reps") and _for_each(stems[last : last + 6]):
             return "each", last, 1, more
         if unit == "count" and stems[last : last + 1] in (["over"], ["through"], ["round"], ["around"]):
             return "over", last + 1, 1, more

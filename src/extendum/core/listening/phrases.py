@@ -2,7 +2,7 @@
 
 A phrase is one or more patterns over stems. A pattern is words with spaces between them:
 
-- ``word`` any form of it; ``a|b`` one of several; ``@class`` a word or words of a class in ``CLASSES``;
+- ``word`` any form of it; ``a|b`` one of several, ``a|b_c`` also two words; ``@class`` one of a class in ``CLASSES``;
 - ``@class:s``, ``a|b:s`` as somebody else does it (``corrects``), ``@class:b`` as it is asked for (``correct``);
 - ``~ing`` a word that ends so, longer than four letters;
 - ``?word`` may be left out; ``..`` up to four words of the same clause; ``...`` up to nine of the sentence;
@@ -73,7 +73,7 @@ def compiled(pattern: str, classes: Mapping[str, tuple[str, ...]]) -> Steps:
             if one.startswith("@"):
                 taken |= {tuple(map(stem, told.split())) for told in classes[one[1:]]}
             else:
-                taken.add((one if one in BREAKS or one.startswith("{") else stem(one),))
+                taken.add(tuple(part if part in BREAKS or part[0] == "{" else stem(part) for part in one.split("_")))
         first = {one[0]: tuple(sorted(other for other in taken if other[0] == one[0])) for one in taken}
         steps.append((form or "words", first, maybe))
     return tuple(steps)
@@ -139,7 +139,8 @@ _JOINS = frozenset(
 )
 #: A denial reaches so many words further in its clause.
 _REACH = 6
-_DENIALS = frozenset(
+#: Words that deny.
+DENIALS = frozenset(
     map(stem, ["not", "no", "never", "without", "nobody", "nothing", "neither", "nor", "avoid", "instead", "hardly"])
 )
 #: Right after a denial, these take it back: "not only", "never just".
@@ -154,7 +155,7 @@ def denied(match: Match) -> bool:
         at = match.first - back
         if at < 0 or words[at].stem in BREAKS:
             return False
-        if words[at].stem in _DENIALS:
+        if words[at].stem in DENIALS or (words[at].text == "rather" and words[at + 1].text == "than"):
             return not (_CONTRASTS & {words[n].stem for n in range(at + 1, min(at + 2, match.first))})
     return False
 
@@ -163,14 +164,14 @@ def refused(match: Match) -> bool:
     """Whether a match holds a denial of its own: ``stretching does not prevent`` is no ``stretching prevents``."""
     words = match.sentence[match.first : match.last]
     return any(
-        word.stem in _DENIALS and not (n + 1 < len(words) and words[n + 1].stem in _CONTRASTS)
+        word.stem in DENIALS and not (n + 1 < len(words) and words[n + 1].stem in _CONTRASTS)
         for n, word in enumerate(words)
     )
 
 
 def _denies(steps: Steps) -> bool:
     """Whether a pattern itself asks for a denial."""
-    return any(stem in _DENIALS for _, taken, _ in steps for stem in taken)
+    return any(stem in DENIALS for _, taken, _ in steps for stem in taken)
 
 
 def hedged(match: Match) -> bool:

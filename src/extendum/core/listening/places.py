@@ -104,7 +104,12 @@ _PLACES: tuple[tuple[str, tuple[str, ...], frozenset[Region], tuple[str, ...], t
     ("jaw", ("jaw",), frozenset({_R.JAW}), ("Around the jaw",), ()),
     (
         "side of the body",
-        ("flank|waist", f"side of {_ITS} body|trunk|rib|waist", "side|outer rib"),
+        (
+            "flank|waist",
+            f"side of {_ITS} body|trunk|rib|waist",
+            "side|outer|{side}|{other}|low|lower rib",
+            f"in|along|across|between|into|through {_ITS} ?low|lower rib",
+        ),
         frozenset({_R.SIDE_BODY, _R.BREATH, _R.SPINE, _R.CHEST}),
         ("Your {side} flank", "Along the side of your body", "The side ribs"),
         ("The side of the chair",),
