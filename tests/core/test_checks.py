@@ -84,7 +84,8 @@ def test_what_a_check_offers_mends_what_it_found(code):
 #: What only a teacher can decide.
 WITHOUT_MEND = {
     *("feel-elsewhere", "section-elsewhere", "effort-jumps", "effort-drops", "words-push", "easier-late"),
-    *("range-little", "talk-fills", "phase-words-long", "take-home"),
+    *("range-little", "talk-fills", "phase-words-long", "take-home", "area-little", "speed-cold", "meanwhile-cut"),
+    *("caution-unconsidered", "back-long", "knees-long", "joint-twice"),
 }
 
 
@@ -223,6 +224,7 @@ def said(item, field, words):
     return f"{item}.words.{field} = {words}\n"
 
 
+MOVED_AFTER = 'brief.before = "strength or speed"\ntake easy-march after hang as march2\n'
 CALF_COLD = "take calf-lean after breaths as cold\n" + hold("cold", "{n}")
 WARMING = "drop shoulders\ndrop circles\ndrop hinge\n" + (
     'march.dose = {"type": "timed", "seconds": {"least": 1, "wanted": {n}, "most": 90}}'
@@ -247,8 +249,9 @@ POOR_BALANCE = 'brief.conditions = ["poor balance"]\n'
         ("breath-forced", breaths("{n}", 500, 500), 20, 21),
         ("breath-forced", breaths(4, 5000, "{n}"), 10_000, 10_001),
         ("range-little", 'brief.areas = ["calf"]\n' + hold("calf", "{n}"), 60, 59),
-        ("static-before-activity", 'brief.before = "strength or speed"\n' + hold("calf", "{n}"), 59, 60),
-        ("cold-hold", CALF_COLD, 29, 30),
+        ("static-before-activity", 'brief.before = "strength or speed"\n' + hold("calf", "{n}"), 30, 31),
+        ("static-before-activity", MOVED_AFTER + hold("calf", "{n}"), 59, 60),
+        ("cold-hold", CALF_COLD, 20, 21),
         ("cold-hold", WARMING, 30, 29),
         ("reps-too-quick", QUICK, 500, 499),
         ("reps-too-quick", QUICK + "march.dose.counts = 4", 1500, 1499),
@@ -264,7 +267,7 @@ POOR_BALANCE = 'brief.conditions = ["poor balance"]\n'
         ("words-push", said("thigh", "moving", '"step " * {n}'), 26, 27),
         ("no-quiet", TALKED_THROUGH.replace("WORDS", "a " * 30) + hold("calf", "{n}"), 19, 20),
         ("no-quiet", TALKED_THROUGH.replace("WORDS", "{n}") + hold("calf", 20), "a " * 29, "a " * 30),
-        ("talk-fills", FULL_TALK, 1875, 1876),
+        ("talk-fills", FULL_TALK, 1447, 1448),
     ],
 )
 def test_a_check_begins_just_beyond_its_limit(code, operations, last, first):

@@ -1,4 +1,4 @@
-"""Holds and reps: their lengths against the class's convention, what comes next, and warmth."""
+"""Holds and reps: their lengths against the class's convention and the areas of the brief, and their pace."""
 
 from __future__ import annotations
 
@@ -17,19 +17,17 @@ from extendum.core.model.dose import Hold, Reps
 from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.move import Effect, Kind
 from extendum.core.model.timeline import SegmentKind
-from extendum.core.outputs.coverage import static_seconds
+from extendum.core.outputs.coverage import of_region, static_seconds
 
-#: Static seconds per muscle before strength or speed from which on they cost something: Behm and others, 2016.
-STATIC_MOST_S = 60
 #: About so many seconds in all for an area, over its repetitions: Garber and others, 2011.
 RANGE_S = 60
-#: A hold of at least so long wants warm muscles, and moving of at least so long makes them so.
-LONG_HOLD_S, WARM_S = 30, 30
-#: What a hold before any warm-up is shortened to.
-COLD_S = 20
+#: From so many static seconds on, moving comes after them, and so much of it: shorter holds inside a full warm-up cost
+#: little (Behm and others, 2016).
+STATIC_SOME_S, MOVING_S = 30, 30
+#: An area gets no less than this where each move has a length of its own.
+AREA_S = 10
 #: A rep quicker than this cannot be followed, a count quicker than that cannot be said.
 REP_LEAST_MS, COUNT_LEAST_MS = 1000, 500
-_MOVING = (Kind.DYNAMIC, Kind.MOBILITY, Kind.PULSE_RAISER, Kind.STRENGTH)
 
 
 def _holds(subject: Subject, item: MoveItem) -> list[int]:
@@ -49,12 +47,7 @@ def hold_off_convention(subject: Subject) -> Iterator[Found]:
     if limits is None:
         return
     least, most = limits
-    off = []
-    for item in subject.moves:
-        # A later round may be shorter because people are warm: only too long counts there.
-        seconds = _holds(subject, item)
-        if item.move.kind is Kind.STATIC and seconds and (max(seconds) < least or max(seconds) > most):
-            off.append((item, max(seconds)))
+    off = [(item, seconds) for item in subject.moves if (seconds := _off(subject, item))]
     if off:
         names = listed(f"{item.name} {seconds} s" for item, seconds in off)
         yield Found(
@@ -75,84 +68,6 @@ def _within(item: Item, least: int, most: int) -> Item:
 
 @checked(
     Family.HOLDS,
-    "static-before-activity",
-    Severity.FIX,
-    "how long each muscle is held before strength, speed or gentle activity",
-    "Static stretching of 60 s or more per muscle just before strength or speed costs performance, shorter holds in a "
-    "full warm-up cost little (Behm and others, 2016, Applied Physiology, Nutrition, and Metabolism 41(1):1-11).",
-)
-def static_before_activity(subject: Subject) -> Iterator[Found]:
-    """A muscle is held for 60 s or more before activity."""
-    if subject.brief.before is WhatNext.NOTHING:
-        return
-    held = {
-        region: (static_seconds(worked), worked.items)
-        for (region, effect), worked in subject.coverage.items()
-        if effect is Effect.STRETCH and static_seconds(worked) >= STATIC_MOST_S and region is not Region.BREATH
-    }
-    if held:
-        ids = dict.fromkeys(item for _, items in held.values() for item, main in items.items() if main)
-        static = [i for i in subject.moves if i.id in ids and i.move.kind is Kind.STATIC]
-        told = listed(f"{region} {seconds} s" for region, (seconds, _) in held.items())
-        most = max(seconds for seconds, _ in held.values())
-        shares = {item.id: 100 * (STATIC_MOST_S - 5) // most for item in static}
-        yield Found(
-            f"Static holds of {STATIC_MOST_S} s or more before {subject.brief.before}: {told}.",
-            tuple(item.id for item in static),
-            facts=tuple((str(region), seconds) for region, (seconds, _) in held.items()),
-            mend=Mend("Shorten these holds", each(shares, partial(_shortened, shares=shares))),
-            severity=Severity.NOTE if subject.brief.before is WhatNext.GENTLE else None,
-        )
-
-
-def _shortened(item: Item, shares: dict[str, int]) -> Item:
-    """A static move with its seconds cut to a share; whole seconds, and no less than five."""
-    if not isinstance(item, MoveItem) or not isinstance(item.dose, Hold):
-        return item
-    seconds = item.dose.seconds
-    return item.having(limited(seconds, 1, max(5, seconds.value * shares[item.id] // 100)))
-
-
-@checked(
-    Family.HOLDS,
-    "cold-hold",
-    Severity.CONSIDER,
-    "whether people move before long holds, unless they arrive warm",
-    "Muscles stretch better when they are warm, so people should move before long holds (Garber and others, 2011).",
-)
-def cold_hold(subject: Subject) -> Iterator[Found]:
-    """A long static hold comes before people are warm."""
-    if subject.brief.warm:
-        return
-    moved = 0
-    by_id = {item.id: item for item in subject.moves}
-    for segment in subject.timeline.segments:
-        item = by_id.get(segment.item)
-        if item is None or not segment.kind.works:
-            continue
-        stretches = any(target.effect is Effect.STRETCH for target in item.move.targets)
-        long = segment.kind is SegmentKind.HOLD and segment.seconds >= LONG_HOLD_S
-        if item.move.kind is Kind.STATIC and long and stretches:
-            yield Found(
-                f"{item.name} is held for {segment.seconds} s after only {moved} s of moving.",
-                (item.id,),
-                segment.id,
-                facts=(("held", segment.seconds), ("moved before", moved)),
-                mend=Mend(f"Hold it for {COLD_S} s", each([item.id], _shorter)),
-            )
-            return
-        if item.move.kind in _MOVING:
-            moved += segment.seconds
-        if moved >= WARM_S:
-            return
-
-
-def _shorter(item: Item) -> Item:
-    return item.having(limited(item.quantity, 1, COLD_S))
-
-
-@checked(
-    Family.HOLDS,
     "range-little",
     Severity.NOTE,
     "how long the areas of the brief are stretched, where no activity follows",
@@ -166,7 +81,7 @@ def range_little(subject: Subject) -> Iterator[Found]:
     little = {}
     for region in subject.brief.areas:
         worked = subject.coverage.get((region, Effect.STRETCH))
-        if worked and 0 < static_seconds(worked) < RANGE_S:
+        if worked and 0 < static_seconds(worked) < RANGE_S and region not in _short(subject):
             little[region] = static_seconds(worked)
     if little:
         told = listed(f"{region} {seconds} s" for region, seconds in little.items())
@@ -176,6 +91,47 @@ def range_little(subject: Subject) -> Iterator[Found]:
             tuple(item.id for item in items),
             facts=tuple((str(region), seconds) for region, seconds in little.items()),
         )
+
+
+@checked(
+    Family.COVERAGE,
+    "area-little",
+    Severity.CONSIDER,
+    "whether each area of the brief gets at least one hold's worth of time",
+    "An area that was asked for deserves at least the shortest hold of the class's convention, held or moved.",
+)
+def area_little(subject: Subject) -> Iterator[Found]:
+    """An area of the brief gets less than the shortest hold of the class's convention."""
+    least = (subject.style.holds.limits or (AREA_S, AREA_S))[0]
+    if little := _short(subject):
+        told = listed(f"{region} {seconds} s" for region, seconds in little.items())
+        items = [item.id for item in subject.moves if set(item.move.main_regions) & set(little)]
+        yield Found(
+            f"The brief wants these areas, and they get less than {least} s: {told}.",
+            tuple(items),
+            facts=tuple((str(region), seconds) for region, seconds in little.items()),
+        )
+
+
+def _short(subject: Subject) -> dict[Region, int]:
+    """Areas of the brief with less time than one hold; none that a hold out of its convention is to blame for."""
+    limits = subject.style.holds.limits
+    least = (limits or (AREA_S, AREA_S))[0]
+    told = {region for item in subject.moves if _off(subject, item) for region in item.move.main_regions}
+    found = {}
+    for region in subject.brief.areas:
+        seconds = sum(worked.most for worked in of_region(subject.coverage, region).values())
+        if 0 < seconds < least and region not in told:
+            found[region] = seconds
+    return found
+
+
+def _off(subject: Subject, item: MoveItem) -> int:
+    """The longest hold of a static move that is outside the class's convention; 0 where none is."""
+    least, most = subject.style.holds.limits or (0, 10_000)
+    # A later round may be shorter because people are warm: only too long counts there.
+    longest = max(_holds(subject, item), default=0)
+    return longest if item.move.kind is Kind.STATIC and longest and not least <= longest <= most else 0
 
 
 @checked(
@@ -237,5 +193,6 @@ def _slowed(item: Item, stage: int, needs: int) -> Item:
 
 
 CHECKS: tuple[Check, ...] = (
-    *(hold_off_convention, static_before_activity, cold_hold, range_little, bouncing, reps_too_quick),
+    *(hold_off_convention, range_little, area_little, bouncing),
+    reps_too_quick,
 )

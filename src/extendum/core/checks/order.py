@@ -9,7 +9,7 @@ from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, c
 from extendum.core.checks.mends import fewer_changes, listed, say_at_close
 from extendum.core.checks.subject import Subject
 from extendum.core.model.audience import Condition
-from extendum.core.model.body import FLOOR
+from extendum.core.model.body import Base
 from extendum.core.model.item import MoveItem
 from extendum.core.model.move import Kind
 from extendum.core.model.section import Role
@@ -17,6 +17,8 @@ from extendum.core.model.talk import Talk, TalkKind
 
 #: How often people may get down or up: once down and once up for a group that needs time, twice for others.
 CHANGES_SLOW, CHANGES_MOST = 2, 4
+#: How often they may change between standing, chair and floor.
+SUPPORTS_SLOW, SUPPORTS_MOST = 4, 6
 #: From this effort (1 to 5) on a move is hard; a rise to it of so many steps at once leaves people behind.
 HARD, RISE = 4, 2
 RECHECK = "Notice again what you noticed at the start. What has changed?"
@@ -75,20 +77,55 @@ def _between(pairs: list[tuple[MoveItem, MoveItem]], sentence: str) -> Iterator[
 )
 def floor_often(subject: Subject) -> Iterator[Found]:
     """People get down and up more often than suits this group."""
-    low, changes, at = subject.script.start_posture in FLOOR, 0, list[str]()
-    for item in subject.visits:
-        for posture in (item.move.posture, item.move.ends_in):
-            if (posture in FLOOR) != low:
-                low, changes = not low, changes + 1
-                at.append(item.id)
-    careful = subject.slow or subject.has(Condition.KNEES, Condition.BALANCE, Condition.HIP_REPLACEMENT)
+    at = _changes(subject, frozenset({frozenset({Base.FLOOR, Base.LYING})}))
+    careful = _careful(subject)
     most = CHANGES_SLOW if careful else CHANGES_MOST
-    if changes > most:
+    if len(at) > most:
         whom = ", with somebody who needs time for it" if careful else ""
         yield Found(
-            f"People get down or up {changes} times{whom}.",
+            f"People get down or up {len(at)} times{whom}.",
             tuple(dict.fromkeys(at)),
-            facts=(("changes", changes), ("most", most)),
+            facts=(("changes", len(at)), ("most", most)),
+            mend=Mend("Put a section in an order with fewer changes", fewer_changes),
+        )
+
+
+def _careful(subject: Subject) -> bool:
+    return subject.slow or subject.has(Condition.KNEES, Condition.BALANCE, Condition.HIP_REPLACEMENT)
+
+
+def _changes(subject: Subject, supports: frozenset[frozenset[Base]]) -> list[str]:
+    """The items at which people come to one of these supports, or leave it, in their order."""
+    support = {base: told for told in supports for base in told}
+    at, found = support.get(Base.of(subject.script.start_posture)), list[str]()
+    for item in subject.visits:
+        for posture in (item.move.posture, item.move.ends_in):
+            now = support.get(Base.of(posture))
+            if now != at:
+                at = now
+                found.append(item.id)
+    return found
+
+
+@checked(
+    Family.ORDER,
+    "supports-often",
+    Severity.CONSIDER,
+    "how often people change between standing, chair and floor",
+    "Each change costs time and attention. Do what belongs on the chair together, and what belongs on the floor.",
+)
+def supports_often(subject: Subject) -> Iterator[Found]:
+    """People go back and forth between supports."""
+    if any(floor_often.find(subject)):
+        return
+    on_chair = frozenset({Base.CHAIR})
+    at = _changes(subject, frozenset({frozenset({Base.FLOOR, Base.LYING}), on_chair}))
+    most = SUPPORTS_SLOW if _careful(subject) else SUPPORTS_MOST
+    if len(at) > most:
+        yield Found(
+            f"People change between standing, chair and floor {len(at)} times.",
+            tuple(dict.fromkeys(at)),
+            facts=(("changes", len(at)), ("most", most)),
             mend=Mend("Put a section in an order with fewer changes", fewer_changes),
         )
 
@@ -130,4 +167,4 @@ def no_recheck(subject: Subject) -> Iterator[Found]:
         yield Found(f"{asked.name} has no follow-up.", (asked.id,), mend=Mend("Add a recheck to the closing", change))
 
 
-CHECKS: tuple[Check, ...] = (*(effort_jumps, effort_drops, floor_often, no_closing, no_recheck),)
+CHECKS: tuple[Check, ...] = (*(effort_jumps, effort_drops, floor_often, supports_often, no_closing, no_recheck),)

@@ -17,15 +17,19 @@ from extendum.core.checks import (
     easier_options,
     holds,
     length,
+    loads,
     never_said,
     order,
+    prepared,
     props,
+    range,
     recording,
     safety,
     set_ups,
     sides,
     spoken_numbers,
     spoken_truth,
+    warmth,
     words,
 )
 from extendum.core.checks.finding import Check, Finding, Found, Severity
@@ -38,12 +42,23 @@ from extendum.core.model.timeline import Timeline
 
 #: Every check, in the order in which findings of the same severity appear.
 CHECKS: tuple[Check, ...] = (
-    *(safety.CHECKS + props.CHECKS + spoken_truth.CHECKS + spoken_numbers.CHECKS + sides.CHECKS + length.CHECKS),
+    *(
+        safety.CHECKS
+        + prepared.CHECKS
+        + range.CHECKS
+        + loads.CHECKS
+        + props.CHECKS
+        + spoken_truth.CHECKS
+        + spoken_numbers.CHECKS
+        + sides.CHECKS
+        + length.CHECKS
+    ),
     *(
         areas.CHECKS
         + announcements.CHECKS
         + order.CHECKS
         + holds.CHECKS
+        + warmth.CHECKS
         + breath.CHECKS
         + words.CHECKS
         + never_said.CHECKS

@@ -115,7 +115,7 @@ def caution_unspoken(subject: Subject) -> Iterator[Found]:
     for item in subject.moves:
         wanted = [*concerns(item.move, subject.brief), *([_PRESSING] if item.move.kind is Kind.PRESSING else [])]
         if wanted:
-            said = [start, *(text.words for text in subject.texts[item.id])]
+            said = [start, *subject.heard_at(item)]
             if lost := [caution for caution in wanted if not any(is_spoken(caution, words) for words in said)]:
                 missed[item.id] = lost
     if missed:
@@ -213,6 +213,8 @@ def no_slow_rise(subject: Subject) -> Iterator[Found]:
         if not up and after:
             up = rises(move.ends_in, after.move.posture)
             said = f"{said} {_between(subject, item, after)} {after.words.moving} {after.words.there}"
+        if after is None and move.ends_in in FLOOR:
+            up, said = True, f"{said} {_after(subject, item)}"
         if up and not says_slowly(said):
             fast[item.id] = move.posture in FLOOR
     if fast:
@@ -226,6 +228,12 @@ def no_slow_rise(subject: Subject) -> Iterator[Found]:
 def _between(subject: Subject, item: MoveItem, after: MoveItem) -> str:
     at, to = subject.place[item.id], subject.place[after.id]
     return " ".join(text.words for one in subject.items[at + 1 : to] for text in subject.texts.get(one.id, ()))
+
+
+def _after(subject: Subject, item: MoveItem) -> str:
+    """What is said when the last move is over."""
+    later = subject.items[subject.place[item.id] + 1 :]
+    return " ".join(text.words for one in later for text in subject.texts.get(one.id, ()))
 
 
 def _rising(item: Item, fast: dict[str, bool]) -> Item:

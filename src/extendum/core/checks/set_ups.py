@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import replace
 from functools import partial
 
@@ -30,7 +30,7 @@ LONG_AGAIN = 14
 def section_empty(subject: Subject) -> Iterator[Found]:
     """A warm-up or main section has no move, or another section has nothing at all."""
     for section, items in subject.sections:
-        works = section.role in (Role.WARM_UP, Role.MAIN)
+        works = section.role in (Role.WARM_UP, Role.MAIN) and not _goes_on_under(subject, items)
         if (works and not any(isinstance(item, MoveItem) for item in items)) or not items:
             bare = not section.items
             yield Found(
@@ -39,6 +39,16 @@ def section_empty(subject: Subject) -> Iterator[Found]:
                 facts=(("section", section.id),),
                 mend=Mend("Remove the section", partial(remove_section, section_id=section.id)) if bare else None,
             )
+
+
+def _goes_on_under(subject: Subject, items: Sequence[Item]) -> bool:
+    """Whether something goes on meanwhile, such as feet that march under a talk."""
+    places = {subject.place[item.id] for item in items}
+    return any(
+        subject.place.get(one.from_item, 0) <= place <= subject.place.get(one.to_item, -1)
+        for one in subject.script.meanwhiles
+        for place in places
+    )
 
 
 @checked(

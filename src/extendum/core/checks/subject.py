@@ -113,6 +113,16 @@ class Subject:
                 found[under.from_item] += _texts_under(under, self.script.item(under.from_item))
         return found
 
+    def heard_at(self, item: Item) -> list[str]:
+        """What people hear while they do an item: its own words, and what is said meanwhile."""
+        at = self.place[item.id]
+        under = [
+            one.words
+            for one in self.script.meanwhiles
+            if one.words and self.place.get(one.from_item, at + 1) <= at <= self.place.get(one.to_item, at - 1)
+        ]
+        return [*(text.words for text in self.texts.get(item.id, ())), *under]
+
     @cached_property
     def all_texts(self) -> list[Text]:
         """The words of the whole class in order."""

@@ -115,7 +115,7 @@ CLASSES: dict[str, tuple[str, ...]] = {
         "excuse", "mercy", "giving up", "escape", "bail out", "fidget",
     ),
     "much": ("far", "deep", "low", "high", "hard", "close", "wide", "long", "fast", "much", "strong", "strongly"),
-    "forces": ("drag", "bully", "beat", "slam","force", "crank", "yank", "jerk", "wrench", "shove", "ram", "heave"),
+    "forces": ("drag", "bully", "slam", "force", "crank", "yank", "jerk", "wrench", "shove", "ram", "heave"),
     "self": ("yourself", "your", "the", "it", "this", "these", "them", "her", "him", "that"),
     "air": ("breath", "air"),
     "inhales": (
