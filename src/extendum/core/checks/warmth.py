@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterator
 from functools import partial
 from typing import NamedTuple
 
@@ -19,13 +19,13 @@ from extendum.core.outputs.coverage import static_seconds
 
 #: Static seconds per muscle before strength or speed from which on they cost something: Behm and others, 2016.
 STATIC_MOST_S = 60
-#: From more than so many on, moving comes after them, and so much of it: shorter holds inside a full warm-up cost little.
+#: From more than so many on, so much moving comes after them: shorter holds inside a full warm-up cost little.
 STATIC_SOME_S, MOVING_S = 30, 30
 #: A hold longer than this wants warm muscles, and moving of at least so long makes them so.
 COLD_S, WARM_S = 20, 30
 #: Before strength or speed a class moves for so long.
 MOVE_FIRST_S = 60
-_WHOLE = frozenset({Region.WHOLE_BODY})
+_WHOLE, _ALL = frozenset({Region.WHOLE_BODY}), frozenset({"", *PARTS.values()})
 _MOVING = (Kind.DYNAMIC, Kind.MOBILITY, Kind.PULSE_RAISER, Kind.STRENGTH)
 
 
@@ -74,8 +74,9 @@ def _held_long(subject: Subject) -> Iterator[_Held]:
         if effect is not Effect.STRETCH or region is Region.BREATH or seconds <= STATIC_SOME_S:
             continue
         main = [item for item in subject.moves if worked.items.get(item.id)]
+        part = PARTS.get(region, "")
         last = max(subject.place[item.id] for item in main)
-        after = (item for item in subject.moves if subject.place[item.id] > last and _warms(item, {region}))
+        after = (item for item in subject.moves if subject.place[item.id] > last and part in _warms(item))
         moves = subject.brief.before is WhatNext.GENTLE or sum(_moving(subject, one) for one in after) >= MOVING_S
         most = STATIC_MOST_S - 1 if moves else STATIC_SOME_S
         if seconds > most:
@@ -88,11 +89,11 @@ def _moving(subject: Subject, item: MoveItem) -> int:
     return sum(one.seconds for one in subject.work[item.id]) if item.move.kind in _MOVING else 0
 
 
-def _warms(item: MoveItem, regions: Iterable[Region]) -> bool:
-    """Whether moving warms these areas: it is for one of the same part of the body, for the trunk or for all of it."""
-    parts = {PARTS.get(region) for region in regions} | {"trunk"}
-    own = {target.region for target in item.move.targets}
-    return item.move.kind is Kind.PULSE_RAISER or bool(own & _WHOLE) or bool({PARTS.get(one) for one in own} & parts)
+def _warms(item: MoveItem) -> frozenset[str]:
+    """The parts of the body that a move warms: those of its targets, and all of them from the trunk or the pulse."""
+    parts = frozenset(PARTS.get(target.region, "") for target in item.move.targets)
+    whole = item.move.kind is Kind.PULSE_RAISER or any(target.region in _WHOLE for target in item.move.targets)
+    return _ALL if whole or "trunk" in parts else parts
 
 
 def _shortened(item: Item, shares: dict[str, int]) -> Item:
@@ -122,8 +123,13 @@ def cold_hold(subject: Subject) -> Iterator[Found]:
             continue
         stretches = any(target.effect is Effect.STRETCH for target in item.move.targets)
         long = segment.kind is SegmentKind.HOLD and segment.seconds > COLD_S
-        warm = sum(seconds for other, seconds in moved.items() if _warms(by_id[other], item.move.main_regions))
-        if item.move.kind is Kind.STATIC and long and stretches and warm < WARM_S:
+        if item.move.kind in _MOVING:
+            for part in _warms(item):
+                moved[part] = moved.get(part, 0) + segment.seconds
+        if item.move.kind is not Kind.STATIC or not long or not stretches:
+            continue
+        warm = max((moved.get(PARTS.get(region, ""), 0) for region in item.move.main_regions), default=WARM_S)
+        if warm < WARM_S:
             yield Found(
                 f"{item.name} is held for {segment.seconds} s after only {warm} s of moving for that part of the body.",
                 (item.id,),
@@ -132,8 +138,6 @@ def cold_hold(subject: Subject) -> Iterator[Found]:
                 mend=Mend(f"Hold it for {COLD_S} s", each([item.id], _shorter)),
             )
             return
-        if item.move.kind in _MOVING:
-            moved[item.id] = moved.get(item.id, 0) + segment.seconds
 
 
 def _shorter(item: Item) -> Item:

@@ -161,7 +161,7 @@ class Region(StrEnum):
 _R = Region
 #: Which part of the body a region belongs to: moving one region of a part warms the others of it.
 PARTS: dict[Region, str] = {
-    **dict.fromkeys((_R.NECK, _R.JAW, _R.SHOULDERS, _R.CHEST, _R.UPPER_BACK, _R.UPPER_ARM), "upper"),
+    **dict.fromkeys((_R.NECK, _R.JAW, _R.SHOULDERS, _R.CHEST, _R.UPPER_BACK), "upper"),
     **dict.fromkeys((_R.UPPER_ARM, _R.FOREARM, _R.WRIST, _R.HAND), "arms"),
     **dict.fromkeys((_R.LOWER_BACK, _R.SPINE, _R.SIDE_BODY, _R.ABDOMINALS), "trunk"),
     **dict.fromkeys((_R.HIP_FRONT, _R.HIP_SIDE, _R.DEEP_HIP, _R.INNER_THIGH, _R.FRONT_THIGH, _R.BACK_THIGH), "legs"),
