@@ -13,7 +13,8 @@ from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
-from extendum.core.checks.report import CHECKS, check, mend
+from extendum.core.checks.outcome import mended
+from extendum.core.checks.report import CHECKS, check
 from extendum.core.fit.explain import change_words, changes_words, fit_sentence, limit_words, refusal_lines
 from extendum.core.fit.fit import Fit, Fitter
 from extendum.core.fit.remedy import remedies
@@ -293,11 +294,12 @@ def check_command(script: Script, chosen: argparse.Namespace) -> int:
     """What the checks find, or the class with one of it mended."""
     report = check(script, compile_script(script), shipped_moves(), shipped_form)
     if chosen.apply:
-        mended = dumps(mend(script, report.get(chosen.apply)))
+        outcome = mended(script, report.get(chosen.apply), shipped_moves(), shipped_form)
+        print(outcome.told, file=sys.stderr)
         if chosen.out and chosen.out != "-":
-            _write(chosen.out, mended)
+            _write(chosen.out, dumps(outcome.script))
         else:
-            sys.stdout.write(mended)
+            sys.stdout.write(dumps(outcome.script))
         return OK
     if chosen.json:
         _print_json({"findings": [finding_plain(one) for one in report.open]})

@@ -28,7 +28,7 @@ pytestmark = pytest.mark.browser
 
 
 def until(page, condition):
-    """Wait until an expression is true in the page, asked from outside: its policy lets nothing inside evaluate text."""
+    """Wait until an expression is true in the page, asked from outside: its policy lets nothing evaluate text."""
     for _ in range(500):
         if page.evaluate(condition):
             return

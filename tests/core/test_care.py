@@ -6,22 +6,32 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from extendum.core.checks.report import check, mend
-from extendum.core.edit.script_edits import add_moves, new_script, set_target
+from extendum.core.checks.outcome import mended
+from extendum.core.checks.report import check, keep
+from extendum.core.edit.script_edits import add_moves, new_script, replace_items, set_target
 from extendum.core.edit.take_up import take_up
 from extendum.core.model.audience import Condition
+from extendum.core.model.body import Region
+from extendum.core.model.errors import RefusedError
 from extendum.core.model.move import Caution, OptionKind
 from extendum.core.model.spoken import spoken_texts
 from extendum.core.model.style import CueStyle
+from extendum.core.model.timeline import clock
 from extendum.core.moves.further import further_lines
 from extendum.core.moves.otherwise import left_out_with, offered, other_move
 from extendum.core.moves.suggest import stand_ins, suggest
 from extendum.core.timing.compile import compile_script
 from extendum.formats.library import shipped_moves
+from tests.strategies import scripts
 
 MOVES = shipped_moves()
 BY_KEY = {entry.move.key: entry for entry in MOVES}
 OUT = [(entry.move.key, one) for entry in MOVES for one in entry.move.cautions if one.leave_out]
+
+
+def remedied(script, finding):
+    """The class with a finding's remedy."""
+    return mended(script, finding, MOVES).script
 
 
 def for_somebody(*keys, conditions):
@@ -86,13 +96,13 @@ def test_what_a_check_offers_never_removes_a_caution_or_brings_what_a_condition_
     for found in check(script, compile_script(script), MOVES).open:
         if found.found.mend is None:
             continue
-        mended = mend(script, found)
-        kept = {item.move.key for item in mended.moves()}
-        after, said = all_said(mended)
+        after_it = remedied(script, found)
+        kept = {item.move.key for item in after_it.moves()}
+        after, said = all_said(after_it)
         assert {one for one in cautions if one[0] in kept} <= after
-        words = " ".join(text for item in mended.items() for _, text in spoken_texts(item))
+        words = " ".join(text for item in after_it.items() for _, text in spoken_texts(item))
         assert [text for text in spoken - said if text not in words and _still(text, script, kept)] == []
-        for item in mended.moves():
+        for item in after_it.moves():
             if item.move.key not in keys:
                 assert not [one for one in conditions if left_out_with(item.move, one)], found.code
 
@@ -110,3 +120,42 @@ def test_a_caution_without_a_move_to_do_instead_offers_the_options():
     assert [one.move.key for one in offered(plain, move, BY_KEY)] == ["childs-pose"]
     bone = Caution(Condition.OSTEOPOROSIS, "Leave it out.", leave_out=True)
     assert list(offered(bone, move, BY_KEY)) == []
+
+
+@given(scripts())
+@settings(max_examples=40, deadline=None)
+def test_after_a_remedy_there_is_never_more_to_find(script):
+    before = check(script, compile_script(script), MOVES)
+    for found in before.open:
+        if found.found.mend is not None:
+            try:
+                outcome = mended(script, found, MOVES)
+            except RefusedError:
+                continue
+            assert outcome.found <= len(before.open), found.code
+            assert len(check(outcome.script, compile_script(outcome.script), MOVES).open) == outcome.found
+
+
+def test_a_remedy_that_brings_something_up_mends_that_too_and_tells_all_of_it():
+    script = for_somebody("easy-march", "seated-hamstring", conditions=[])
+    script = replace(script, brief=replace(script.brief, areas=(Region.CHEST,)))
+    (found,) = [one for one in check(script, compile_script(script), MOVES).open if one.code == "area-missing"]
+    outcome = mended(script, found, MOVES)
+    assert [line for line in outcome.changes if line.endswith("comes in")]
+    assert outcome.also
+    assert all(f"And then: {one}." in outcome.told for one in outcome.also)
+    assert f"The class stays {clock(outcome.now_s)}." in outcome.told
+    assert outcome.told.endswith(f"{outcome.found} left to look at.")
+    assert outcome.now_s == compile_script(outcome.script).length_s
+
+
+def test_what_was_kept_stays_kept_after_a_remedy_of_something_else():
+    script = for_somebody("easy-march", "seated-hamstring", conditions=[])
+    item = script.moves()[1]
+    words = replace(item.words, there=f"{item.words.there} Push yourself. This prevents injuries.")
+    script = replace_items(script, {item.id: replace(item, words=words)})
+    claim = check(script, compile_script(script), MOVES).get("claim")
+    script = keep(script, claim, "We laugh about it.")
+    pushing = check(script, compile_script(script), MOVES).get("pushing")
+    after = mended(script, pushing, MOVES).script
+    assert "claim" in [one.code for one in check(after, compile_script(after), MOVES).kept]

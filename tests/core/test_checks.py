@@ -7,7 +7,8 @@ import pytest
 from hypothesis import given, settings
 
 from extendum.core.checks.finding import Severity
-from extendum.core.checks.report import BY_CODE, CHECKS, check, keep, mend, open_again
+from extendum.core.checks.outcome import mended
+from extendum.core.checks.report import BY_CODE, CHECKS, check, keep, open_again
 from extendum.core.edit import dose_edits
 from extendum.core.edit import script_edits as edit
 from extendum.core.fit.fit import Fitter
@@ -29,6 +30,11 @@ each_check = pytest.mark.parametrize("code", [one.code for one in CHECKS])
 
 def report_of(script):
     return check(script, compile_script(script), shipped_moves())
+
+
+def remedied(script, finding):
+    """The class with a finding's remedy."""
+    return mended(script, finding, shipped_moves()).script
 
 
 def of_code(report, code):
@@ -73,12 +79,12 @@ def test_what_a_check_offers_mends_what_it_found(code):
     if found.found.mend is None:
         assert code in WITHOUT_MEND
         with pytest.raises(RefusedError):
-            mend(script, found)
+            remedied(script, found)
         return
     assert code not in WITHOUT_MEND
-    mended = mend(script, found)
-    assert of_code(report_of(mended), code) == []
-    assert loads(dumps(mended)) == mended
+    after_it = remedied(script, found)
+    assert of_code(report_of(after_it), code) == []
+    assert loads(dumps(after_it)) == after_it
 
 
 #: What only a teacher can decide.
@@ -129,11 +135,11 @@ def test_on_any_class_findings_have_places_of_their_own_and_mends_keep_a_class_w
         assert "safe" not in one.found.message
         if one.found.mend:
             try:
-                mended = mend(script, one)
+                after_it = remedied(script, one)
             except RefusedError:
                 continue
-            assert loads(dumps(mended)) == mended
-            compile_script(mended)
+            assert loads(dumps(after_it)) == after_it
+            compile_script(after_it)
 
 
 def kept_class():
@@ -307,30 +313,30 @@ def test_more_than_half_a_minute_off_the_slot_is_to_be_fixed(target, severity):
 def test_a_mend_reckons_with_all_that_placeholders_stand_for(code, operations):
     script = changed(base(), operations)
     (found,) = of_code(report_of(script), code)
-    mended = mend(script, found)
-    assert of_code(report_of(mended), code) == []
-    assert not {one.rule for one in compile_script(mended).unsaid} & {"talk-overrun", "cadence-short"}
+    after_it = remedied(script, found)
+    assert of_code(report_of(after_it), code) == []
+    assert not {one.rule for one in compile_script(after_it).unsaid} & {"talk-overrun", "cadence-short"}
 
 
 def test_a_cold_hold_is_offered_twenty_seconds():
     script = changed(base(), EXAMPLES["cold-hold"].found)
     (found,) = of_code(report_of(script), "cold-hold")
-    assert (found.found.mend.words, mend(script, found).item("cold").quantity.value) == ("Hold it for 20 s", 20)
+    assert (found.found.mend.words, remedied(script, found).item("cold").quantity.value) == ("Hold it for 20 s", 20)
 
 
 def test_words_that_close_a_class_leave_a_little_quiet():
     script = changed(base(), EXAMPLES["no-closing"].found)
     (found,) = of_code(report_of(script), "no-closing")
-    mended = mend(script, found)
-    talk = next(item for item in mended.items() if item.id not in {one.id for one in script.items()})
+    after_it = remedied(script, found)
+    talk = next(item for item in after_it.items() if item.id not in {one.id for one in script.items()})
     assert talk.quantity.wanted - talk.quantity.least == 4
-    assert talk.quantity.least == talk_needs_s(mended, talk.id)
+    assert talk.quantity.least == talk_needs_s(after_it, talk.id)
 
 
 def test_captions_that_run_too_fast_are_slowed_no_more_than_needed():
     script = changed(base(), EXAMPLES["captions-fast"].found)
     (found,) = of_code(report_of(script), "captions-fast")
-    rate = mend(script, found).style.words_per_minute
+    rate = remedied(script, found).style.words_per_minute
     quicker = dataclasses.replace(script, style=dataclasses.replace(script.style, words_per_minute=rate + 5))
     assert rate % 5 == 0
     assert of_code(report_of(quicker), "captions-fast")

@@ -39,6 +39,7 @@ urlpatterns = [
     path("classes/<int:pk>/steps/", desk.steps, name="steps"),
     path("classes/<int:pk>/style/", desk.keep_style, name="keep-style"),
     path("classes/<int:pk>/checks/", checking.checks, name="checks"),
+    path("classes/<int:pk>/remedy/", checking.remedy, name="remedy"),
     path("classes/<int:pk>/words/", words.words, name="words"),
     path("classes/<int:pk>/words/speech/", words.speech, name="speech"),
     path("classes/<int:pk>/words/calibrate/", words.calibrate, name="calibrate"),

@@ -14,6 +14,9 @@ from extendum.core.model.errors import RefusedError
 from extendum.core.model.script import Script
 from extendum.core.moves.suggest import suggest
 
+#: How many moves are tried where the first one would bring up something else.
+OTHERS = 5
+
 
 @checked(
     Family.COVERAGE,
@@ -33,18 +36,22 @@ def area_missing(subject: Subject) -> Iterator[Found]:
         yield Found(
             f"No move targets the {listed(missing)}{told}.",
             facts=tuple((str(region), "besides" if region in aside else "none") for region in missing),
-            mend=Mend(f"Add a move for the {missing[0]}", partial(_added, subject=subject, area=missing[0]))
+            mend=Mend(
+                f"Add a move for the {missing[0]}",
+                partial(_added, subject=subject, area=missing[0]),
+                tuple(partial(_added, subject=subject, area=missing[0], nth=nth) for nth in range(1, OTHERS)),
+            )
             if subject.library
             else None,
         )
 
 
-def _added(script: Script, subject: Subject, area: Region) -> Script:
-    """The class with the move that would be suggested next for an area."""
-    found = suggest(script, [entry for entry in subject.library if area in entry.move.main_regions], most=1)
-    if not found:
+def _added(script: Script, subject: Subject, area: Region, nth: int = 0) -> Script:
+    """The class with a move that would be suggested next for an area: the first, or another in its place."""
+    found = suggest(script, [entry for entry in subject.library if area in entry.move.main_regions], most=nth + 1)
+    if len(found) <= nth:
         raise RefusedError("area", f"a move for the {area} that keeps to the brief", "none in the library")
-    entry = found[0].entry
+    entry = found[nth].entry
     return add_move(script, entry, taken=subject.taken(entry.move.key))[0]
 
 

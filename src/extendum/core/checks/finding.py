@@ -40,11 +40,13 @@ class Family(StrEnum):
 class Mend:
     """An edit that mends a finding: what it does in a few words, and the change itself.
 
-    The change raises RefusedError where it cannot be made after all.
+    The change raises RefusedError where it cannot be made after all. ``instead`` are other ways to the same end, for
+    where the first would bring up something else.
     """
 
     words: str
     change: Callable[[Script], Script]
+    instead: tuple[Callable[[Script], Script], ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

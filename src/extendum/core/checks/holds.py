@@ -76,7 +76,8 @@ def _within(item: Item, least: int, most: int) -> Item:
 )
 def range_little(subject: Subject) -> Iterator[Found]:
     """An area of the brief is stretched for less than about a minute."""
-    if subject.brief.before is not WhatNext.NOTHING:
+    missing = set(subject.brief.areas) - {region for item in subject.moves for region in item.move.main_regions}
+    if subject.brief.before is not WhatNext.NOTHING or missing:
         return
     little = {}
     for region in subject.brief.areas:

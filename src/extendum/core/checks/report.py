@@ -167,10 +167,3 @@ def open_again(script: Script, finding: Finding) -> Script:
 
 def _without(kept: Iterable[Kept], finding: Finding) -> tuple[Kept, ...]:
     return tuple(one for one in kept if (one.code, one.item) != (finding.code, finding.item))
-
-
-def mend(script: Script, finding: Finding) -> Script:
-    """The script with a finding's mend applied; RefusedError where no edit can mend it."""
-    if finding.found.mend is None:
-        raise RefusedError("finding", "one that an edit can mend", finding.key)
-    return finding.found.mend.change(script)

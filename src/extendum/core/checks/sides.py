@@ -192,11 +192,12 @@ def literal_side(subject: Subject) -> Iterator[Found]:
         literal = [text for text in subject.texts[item.id] if literal_sides(text.words)]
         if literal:
             lead = _first_side(subject.work[item.id]) or subject.style.lead_side
+            own = [text for text in literal if not text.under or text.under.side]
             yield Found(
                 f"{item.name} says “{literal_sides(literal[0].words)[0]}” on both sides.",
                 (item.id,),
                 facts=(("text", literal[0].words),),
-                mend=Mend("Use {side} and {other}", rewritten(literal, partial(_placed, lead=lead))),
+                mend=Mend("Use {side} and {other}", rewritten(own, partial(_placed, lead=lead))) if own else None,
             )
 
 

@@ -9,13 +9,16 @@ from urllib.parse import urlencode
 
 from django.http import HttpResponse
 from django.shortcuts import render
+from django.utils.html import escape
 from django.utils.safestring import SafeString
 from django.views.decorators.http import require_safe
 from django.views.decorators.vary import vary_on_headers
 
 from extendum.core.checks.finding import Finding, Severity
+from extendum.core.checks.outcome import mended
 from extendum.core.checks.report import CHECKS, Report
 from extendum.core.model.body import Region, Side
+from extendum.core.model.errors import RefusedError
 from extendum.core.model.move import Effect
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import Timeline, clock
@@ -180,6 +183,19 @@ def _area(script: Script, found: Coverage, area: Region, own: Own) -> dict[str, 
         "items": [(item, items[item.id]) for item in script.items() if item.id in items],
         "offers": offers,
     }
+
+
+@require_safe
+def remedy(request: Asked, pk: int) -> HttpResponse:
+    """What the remedy of ?finding= would change, in a few sentences; nothing is changed."""
+    of, own = own_class(request, pk), Own(request.user)
+    script = store.script_of(of.present)
+    try:
+        finding = report_of(script, compiled(bytes(of.present.document)), own).get(request.GET.get("finding", ""))
+        told = mended(script, finding, tuple(own.library), own.library.form).told
+    except RefusedError as error:
+        return HttpResponse(escape(f"It cannot be done as it is: {error}"), status=200)
+    return HttpResponse(escape(told))
 
 
 @require_safe

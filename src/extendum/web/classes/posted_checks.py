@@ -6,7 +6,8 @@ from functools import partial
 
 from extendum.core.checks.finding import Finding
 from extendum.core.checks.mends import each, said_at_start, with_prompt
-from extendum.core.checks.report import keep, mend, open_again
+from extendum.core.checks.outcome import mended
+from extendum.core.checks.report import keep, open_again
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import MoveItem
 from extendum.core.model.prompts import PromptKind
@@ -28,7 +29,8 @@ def _mend(form: Form, script: Script, own: Own) -> Edit:
     offered = finding.found.mend
     if offered is None:
         raise RefusedError("finding", "one that an edit can mend", finding.key)
-    return Edit(lambda s: mend(s, finding), f"{offered.words} ({finding.code})"[:300])
+    remedied = partial(mended, finding=finding, library=tuple(own.library), taken=own.library.form)
+    return Edit(lambda s: remedied(s).script, f"{offered.words} ({finding.code})"[:300])
 
 
 def _keep(form: Form, script: Script, own: Own) -> Edit:

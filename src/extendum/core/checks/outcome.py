@@ -1,0 +1,172 @@
+"""What a remedy comes to: the class with it applied, with what belongs to it, and what changes in so many words."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass
+from functools import partial
+
+from extendum.core.checks.finding import Finding
+from extendum.core.checks.report import Report, check, keep
+from extendum.core.model.dose_kinds import describe
+from extendum.core.model.errors import RefusedError
+from extendum.core.model.item import Item, MoveItem
+from extendum.core.model.library import LibraryMove
+from extendum.core.model.script import Script
+from extendum.core.model.spoken import spoken_texts
+from extendum.core.model.timeline import Timeline, clock
+from extendum.core.timing.compile import compile_script
+from extendum.core.timing.talking import pieces_of
+
+#: How many further remedies one may need before there is no more to find than at first.
+FOLLOWED = 6
+#: How many changes are told one by one.
+TOLD = 4
+
+
+@dataclass(frozen=True, slots=True)
+class Outcome:
+    """A class after a remedy: what else was mended with it, what changed, and its length before and now, in seconds."""
+
+    script: Script
+    also: tuple[str, ...]
+    changes: tuple[str, ...]
+    before_s: int
+    now_s: int
+    found: int
+
+    @property
+    def told(self) -> str:
+        """All of it in a few sentences."""
+        changes = [*self.changes[:TOLD], *([f"{len(self.changes) - TOLD} more"] if len(self.changes) > TOLD else [])]
+        lines = [f"{one[:1].upper()}{one[1:]}." for one in (*changes, *(f"and then: {one}" for one in self.also))]
+        return " ".join([*lines, self._length(), f"{self.found or 'Nothing'} left to look at."])
+
+    def _length(self) -> str:
+        by = self.now_s - self.before_s
+        if not by:
+            return f"The class stays {clock(self.now_s)}."
+        target = self.script.brief.target_s
+        again = "" if self.now_s == target else f", and its slot is {clock(target)}: fit it again"
+        return f"The class becomes {clock(self.now_s)}, {abs(by)} s {'longer' if by > 0 else 'shorter'}{again}."
+
+
+def mended(
+    script: Script,
+    finding: Finding,
+    library: Sequence[LibraryMove] = (),
+    taken: Callable[[str], str] = lambda key: "",
+) -> Outcome:
+    """The class with a finding's remedy, and with those of whatever the remedy brings up.
+
+    There is never more to find afterwards than before; RefusedError where no edit mends it, or only at the price of
+    something else.
+    """
+    if finding.found.mend is None:
+        raise RefusedError("finding", "one that an edit can mend", finding.key)
+    refused = []
+    for change in (finding.found.mend.change, *finding.found.mend.instead):
+        try:
+            return _settled(script, change(script), partial(_look, library=library, taken=taken))
+        except RefusedError as error:
+            refused.append(error)
+    raise refused[0]
+
+
+def _settled(script: Script, after: Script, look: Callable[[Script], tuple[Timeline, Report]]) -> Outcome:
+    """A class after an edit, with the remedies of what the edit brings up; RefusedError where they do not suffice."""
+    timeline, before = look(script)
+    also = list[str]()
+    for _ in range(FOLLOWED):
+        now_at, now = look(after)
+        after = _still_kept(after, before, now)
+        now_at, now = look(after) if now.open and before.kept else (now_at, now)
+        if len(now.open) <= len(before.open):
+            changes = tuple(_changes(script, after))
+            return Outcome(after, tuple(also), changes, timeline.length_s, now_at.length_s, len(now.open))
+        step = next(_steps(after, before, now), None)
+        if step is None:
+            break
+        after, words = step
+        also.append(words)
+    told = "; ".join(dict.fromkeys(one.found.message for one in _new(before, now)))
+    raise RefusedError("remedy", "one after which there is no more to find than before", told)
+
+
+def _look(script: Script, library: Sequence[LibraryMove], taken: Callable[[str], str]) -> tuple[Timeline, Report]:
+    timeline = compile_script(script)
+    return timeline, check(script, timeline, library, taken)
+
+
+def _new(before: Report, now: Report) -> list[Finding]:
+    """What is found now and was not before."""
+    known = {one.key for one in before.open}
+    return [one for one in now.open if one.key not in known]
+
+
+def _steps(script: Script, before: Report, now: Report) -> Iterator[tuple[Script, str]]:
+    """The class with a remedy of something new, for each that can be mended; a fit only where nothing else is."""
+    for one in sorted(_new(before, now), key=lambda found: found.code == "off-slot"):
+        if one.found.mend is not None:
+            try:
+                yield one.found.mend.change(script), one.found.mend.words
+            except RefusedError:
+                continue
+
+
+def _still_kept(script: Script, before: Report, now: Report) -> Script:
+    """What the teacher kept stays kept where it is found in the same words, though its item has changed."""
+    kept = {(one.key, _bare(one)): one.because for one in before.kept}
+    for one in now.open:
+        if because := kept.get((one.key, _bare(one))):
+            script = keep(script, one, because)
+    return script
+
+
+def _bare(finding: Finding) -> str:
+    return re.sub(r"\d+(:\d+)?", "", finding.found.message)
+
+
+def _changes(before: Script, after: Script) -> Iterator[str]:
+    """What is different, item by item: what is said, how long it is done, what comes and what goes."""
+    had, has = {item.id: item for item in before.items()}, {item.id: item for item in after.items()}
+    for one, item in has.items():
+        if one not in had:
+            yield f"{item.name} comes in"
+        elif had[one] != item:
+            yield from _of_item(had[one], item)
+    yield from (f"{item.name} goes out" for one, item in had.items() if one not in has)
+    if [one for one in had if one in has] != [one for one in has if one in had]:
+        yield "the order changes"
+    if before.style != after.style:
+        yield "how the class is cued changes"
+    if before.meanwhiles != after.meanwhiles:
+        yield "what is said meanwhile changes"
+
+
+def _of_item(old: Item, new: Item) -> Iterator[str]:
+    if isinstance(old, MoveItem) and isinstance(new, MoveItem):
+        if old.move.key != new.move.key:
+            yield f"{new.name} takes the place of {old.name}"
+            return
+        doses = zip(old.doses, new.doses, strict=False)
+        yield from (f"{new.name}: {describe(a)} become {describe(b)}" for a, b in doses if describe(a) != describe(b))
+    elif old.quantity.value != new.quantity.value:
+        yield f"{new.name}: {old.quantity.value} s become {new.quantity.value} s"
+    was, said = _sentences(old), _sentences(new)
+    gone, come = [one for one in was if one not in said], [one for one in said if one not in was]
+    yield from (f"{new.name} no longer says “{one}”" for one in gone)
+    yield from (f"{new.name} says “{one}”" for one in come)
+    if not gone and not come and describe_all(old) == describe_all(new) and old != new:
+        yield f"{new.name} is kept differently"
+
+
+def describe_all(item: Item) -> tuple[str, ...]:
+    """All doses of an item in words, or its seconds."""
+    return tuple(map(describe, item.doses)) if isinstance(item, MoveItem) else (str(item.quantity.value),)
+
+
+def _sentences(item: Item) -> list[str]:
+    texts = (words for _, words in spoken_texts(item))
+    return list(dict.fromkeys(one for words in texts for one in pieces_of(words) if isinstance(one, str)))
