@@ -59,6 +59,18 @@ def test_a_mend_is_one_step_that_can_be_undone(asking, poor):
     assert script(poor) == before
 
 
+def test_a_remedy_tells_what_it_would_change_and_changes_nothing(asking, poor):
+    before = script(poor)
+    asked = reverse("remedy", args=[poor.pk])
+    told = asking.get(asked, {"finding": "eyes-closed.reach"}).content.decode()
+    assert told.startswith("Standing side reach no longer says “Close your eyes")
+    assert re.search(r"The class (becomes|stays) \d+:\d\d.* \d+ findings left\.$", told)
+    assert "must be one that an edit can mend" in asking.get(asked, {"finding": "effort-jumps.plank"}).content.decode()
+    assert "must be one of" in asking.get(asked, {"finding": "<nothing>"}).content.decode()
+    assert "<nothing>" not in asking.get(asked, {"finding": "<nothing>"}).content.decode()
+    assert script(poor) == before
+
+
 def test_a_swap_by_mend_marks_which_form_of_the_library_it_took(asking, poor):
     post(asking, poor, edit="mend", finding="posture-out.soles")
     item = script(poor).item("soles")

@@ -40,16 +40,21 @@ class Outcome:
     def told(self) -> str:
         """All of it in a few sentences."""
         changes = [*self.changes[:TOLD], *([f"{len(self.changes) - TOLD} more"] if len(self.changes) > TOLD else [])]
-        lines = [f"{one[:1].upper()}{one[1:]}." for one in (*changes, *(f"and then: {one}" for one in self.also))]
-        return " ".join([*lines, self._length(), f"{self.found or 'Nothing'} left to look at."])
+        lines = [_sentence(one) for one in (*changes, *(f"and then: {one}" for one in self.also))]
+        left = f"{self.found} finding{'s' * (self.found != 1)} left." if self.found else "No finding is left."
+        return " ".join([*lines, self._length(), left])
 
     def _length(self) -> str:
         by = self.now_s - self.before_s
         if not by:
             return f"The class stays {clock(self.now_s)}."
-        target = self.script.brief.target_s
-        again = "" if self.now_s == target else f", and its slot is {clock(target)}: fit it again"
+        again = "; fit it again" if self.before_s == self.script.brief.target_s else ""
         return f"The class becomes {clock(self.now_s)}, {abs(by)} s {'longer' if by > 0 else 'shorter'}{again}."
+
+
+def _sentence(words: str) -> str:
+    """Words as a sentence; one that ends with a quoted sentence has its full stop there."""
+    return f"{words[:1].upper()}{words[1:]}{'' if words.endswith(('.”', '?”', '!”')) else '.'}"
 
 
 def mended(
