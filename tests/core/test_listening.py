@@ -2,7 +2,20 @@
 
 import pytest
 
-from extendum.core.listening import addressing, announcing, asking, caring, conditions, places, promising
+from extendum.core.listening import (
+    addressing,
+    announcing,
+    areas,
+    asking,
+    assuring,
+    caring,
+    conditions,
+    places,
+    promising,
+    ranging,
+    reminding,
+    turning,
+)
 from extendum.core.listening.numbers import counted_down, numbers
 from extendum.core.listening.phrases import Listener
 from extendum.core.listening.words import sentences_of
@@ -10,7 +23,7 @@ from extendum.formats.library import shipped_moves
 
 LISTENERS = [
     listener
-    for module in (announcing, promising, asking, addressing, caring)
+    for module in (addressing, announcing, areas, asking, assuring, caring, promising, ranging, reminding, turning)
     for listener in dict.fromkeys(one for one in vars(module).values() if isinstance(one, Listener))
 ] + [*conditions.LISTENERS.values(), *places.LISTENERS.values()]
 PHRASES = [(listener, phrase) for listener in LISTENERS for phrase in listener.phrases]
@@ -70,7 +83,7 @@ def test_a_count_down_is_told_from_numbers_in_a_row():
 @pytest.mark.parametrize(
     "listen",
     [
-        *(promising.claims, promising.says_safe, asking.pushes, asking.holds_breath, asking.forces_breath),
+        *(promising.claims, assuring.says_safe, asking.pushes, asking.holds_breath, asking.forces_breath),
         *(asking.bounces, addressing.speaks_to_room, addressing.speaks_to_camera, addressing.gives_home_dose),
         addressing.accepts_rolling,
     ],

@@ -9,8 +9,9 @@ from extendum.core.checks.mends import drop_sentences, listed
 from extendum.core.checks.subject import Subject, Text
 from extendum.core.listening.addressing import gives_home_dose
 from extendum.core.listening.asking import pushes
+from extendum.core.listening.assuring import says_safe
 from extendum.core.listening.places import Place, places, places_felt, touches
-from extendum.core.listening.promising import claims, says_safe
+from extendum.core.listening.promising import claims
 from extendum.core.model.body import Region
 from extendum.core.model.move import OnSide, Target
 from extendum.core.model.prompts import PromptKind

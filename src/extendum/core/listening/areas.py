@@ -58,7 +58,7 @@ _NAMED = Listener(
                 "at the back|foot of",
             ),
             ("On the back", "With the breath", "Back to work"),
-            ("The back",),
+            ("The mat",),
         ),
     ),
     CLASSES,

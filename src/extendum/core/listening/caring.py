@@ -35,6 +35,7 @@ _SOFTLY = Listener(
             (
                 "@soft",
                 "first ... then",
+                "hand .. up ?your|the leg|thigh|shin|knee",
                 "breath|breaths to come|get|roll|stand",
                 "over two|three|four|five|six|several|a|few|your breath|breaths",
                 "@soft ... up",
@@ -58,7 +59,8 @@ _LIMIT = Listener(
             (
                 "@limit",
                 "leave|stop|ease|rest|pause|back|come .. pain|hurt|sharp|odd|sore|wrong",
-                "hurt|pain|painful|wrong|sharp|too much|strong .. stop|ease|rest|pause|leave|less|out|back",
+                "hurt|pain|painful|wrong|sharp ... stop|ease_off|rest|pause",
+                "too much|strong .. stop|ease|rest|pause|leave|less|out|back",
                 "should|must|need|may never|not ?be ?feel hurt|pain|painful|uncomfortable",
                 "mild|gentle|light|soft|easy|pleasant|comfortable ?and ?easy pull|stretch|tension|feeling|range",
                 "keep|stay .. pleasant|comfortable|mild|gentle|easy",
@@ -155,6 +157,7 @@ _EASIER = Listener(
                 "or stay|keep|rest|leave|bend|put",
                 "if .. got heavy|tire",
                 "you could have",
+                "would|could|might have be|do ?also ?just fine|enough|okay|plenty|it|too|$",
                 "fine to",
                 "can|could|may ?also ?always ?just keep|make|leave|stay|do .. tiny|small|low|down|bent|little|short",
                 "can|could|may ?also ?always ?just rest|hold|put|leave|keep|lean",

@@ -11,6 +11,7 @@ _ILL = (
     "wear and tear", "carpal tunnel", "hunched back", "sleepless night", "back problem", "knee problem", "twinge",
     "rheumatism", "tendonitis", "hernia", "tear", "torn", "torn muscle", "torn hamstring", "torn ligament",
     "pulled calf", "tension headache", "hunchback", "cold", "flu", "pulled hamstring", "blister", "muscle fever",
+    "bad back", "bad knee",
 )  # fmt: skip
 #: What happens inside a body: who speaks of it, promises.
 _HIDDEN = (
@@ -28,9 +29,10 @@ _PRAISE = (
 _INSIDE = (
     "toxin", "waste", "lactic acid", "scar tissue", "adhesion", "blockage", "trauma", "emotion", "emotional tension",
     "negative energy", "blocked energy", "stored emotion", "bad energy", "grief", "anger", "sadness", "sorrow",
-    "fear", "round shoulder", "rounded shoulders", "hunch", "slouch", "bad posture", "double chin", "knot", "worry",
-    "tension of the day", "tension of the week", "stored tension", "trapped tension", "bad mood", "lactate",
-    "waste product", "poison", "bad vibe", "old pain", "stress of the day", "stress of the week",
+    "fear", "round shoulder", "rounded shoulders", "hunch", "slouch", "bad posture", "double chin", "rounded back",
+    "hunched shoulders", "knot", "worry", "tension of the day", "tension of the week", "stored tension",
+    "trapped tension", "bad mood", "lactate", "waste product", "poison", "bad vibe", "old pain", "stress of the day",
+    "stress of the week",
 )  # fmt: skip
 #: What is said to be made better without anybody knowing it.
 _SYSTEMS = (
@@ -87,9 +89,8 @@ CLASSES: dict[str, tuple[str, ...]] = {
     ),
     "flourishes": (
         "young", "younger", "healthy", "healthier", "oiled", "lubricated", "supple", "strong", "mobile", "flexible",
-        "slim", "slimmer", "slender", "thin", "thinner", "taller", "fit", "fitter", "clear", "calm",
-        "balanced", "pain free", "well oiled", "happy", "happier", "nourished", "hydrated",
-        "fresh",
+        "slim", "slimmer", "slender", "thin", "thinner", "taller", "fit", "fitter", "clear", "calm", "balanced",
+        "pain free", "well oiled", "happy", "happier", "nourished", "hydrated", "fresh",
     ),
     "later": (
         "tomorrow", "next day", "next morning", "again", "any more", "anymore", "afterwards", "tonight", "for good",
@@ -115,7 +116,7 @@ CLASSES: dict[str, tuple[str, ...]] = {
         "excuse", "mercy", "giving up", "escape", "bail out", "fidget",
     ),
     "much": ("far", "deep", "low", "high", "hard", "close", "wide", "long", "fast", "much", "strong", "strongly"),
-    "forces": ("drag", "bully", "slam", "force", "crank", "yank", "jerk", "wrench", "shove", "ram", "heave"),
+    "forces": ("bully", "slam", "force", "crank", "yank", "jerk", "wrench", "shove", "ram", "heave"),
     "self": ("yourself", "your", "the", "it", "this", "these", "them", "her", "him", "that"),
     "air": ("breath", "air"),
     "inhales": (
@@ -154,6 +155,10 @@ CLASSES: dict[str, tuple[str, ...]] = {
         "side bend", "body scan", "massage", "meditation", "relaxation",
     ),
     "break": ("break", "pause", "drink", "water", "sip", "breather"),
+    "chores": (
+        "brush", "cook", "wait", "watch", "shower", "phone", "wash", "drive", "work", "walk", "get up", "wake",
+        "commute",
+    ),
     "practises": (
         "do", "repeat", "practise", "practice", "try", "try to", "hold", "stretch", "keep", "take", "make", "aim",
         "work on", "go through", "run through", "fit in", "squeeze in",
@@ -196,10 +201,10 @@ CLASSES: dict[str, tuple[str, ...]] = {
     ),
     "soft": (
         "slow", "slowly", "gently", "gentle", "gradually", "unhurried", "easy", "your time", "all the time",
-        "own time", "in stages", "bone by bone", "bit by bit", "little by little", "step by step", "one by one",
-        "a moment", "moment", "no rush", "no hurry", "without hurry", "head last", "peel", "unroll", "uncurl",
-        "pause", "only then", "vertebra by vertebra", "one bone", "one vertebra", "wait", "hold on to", "in no hurry",
-        "take a breath",
+        "own time", "yourself time", "time to come", "time to get", "time to stand", "in stages", "bone by bone",
+        "bit by bit", "little by little", "step by step", "one by one", "a moment", "moment", "no rush", "no hurry",
+        "without hurry", "head last", "peel", "unroll", "uncurl", "pause", "only then", "vertebra by vertebra",
+        "one bone", "one vertebra", "wait", "hold on to", "in no hurry", "take a breath",
     ),
     "sudden": (
         "jump", "jump up", "snap", "pop", "spring", "leap", "in one go", "quickly", "quick", "fast", "bounce",

@@ -78,6 +78,8 @@ def _is_way(sentence: Sentence, n: int) -> bool:
     after = sentence[n + 1].stem if n + 1 < len(sentence) else ""
     ends = not after or after in BREAKS or after in _JOINS
     before = sentence[n - 1].stem if n else ""
+    if n and sentence[n - 1].text in ("looks", "feels", "seems", "is", "sounds"):
+        return False
     if sentence[n].text == "left" and after in _LEAVES:
         return False
     if before in _WHOSE:

@@ -171,7 +171,7 @@ def _counted(sentence: Sentence, first: int, end: int) -> tuple[str, int, int, b
         return None
     if _for_each(stems[at + 1 : at + 4]):
         return "each", at + 1, 1, more
-    return (here, at + 1, 1, more) if here.isalpha() else None
+    return (here, at + 1, 1, more) if here.isalpha() and here != "count" else None
 
 
 def _for_each(after: list[str]) -> bool:

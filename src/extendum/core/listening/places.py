@@ -129,6 +129,27 @@ _PLACES: tuple[tuple[str, tuple[str, ...], frozenset[Region], tuple[str, ...], t
         ("Along the back of your {side} arm",),
         ("Arms up",),
     ),
+    (
+        "shoulders",
+        (f"in|across|over|through|along {_ITS} ?whole ?tops_of ?the ?your shoulder",),
+        frozenset({_R.SHOULDERS, _R.UPPER_BACK, _R.CHEST, _R.UPPER_ARM, _R.NECK}),
+        ("Across your shoulders",),
+        ("Drop your shoulders",),
+    ),
+    (
+        "hips",
+        (f"in|around|across|through {_ITS} hip",),
+        frozenset({_R.HIP_FRONT, _R.HIP_SIDE, _R.DEEP_HIP, _R.INNER_THIGH, _R.FRONT_THIGH, _R.LOWER_BACK}),
+        ("In the hips",),
+        ("Hips back",),
+    ),
+    (
+        "thighs",
+        (f"in|along|through {_ITS} thigh",),
+        frozenset({_R.FRONT_THIGH, _R.BACK_THIGH, _R.INNER_THIGH, _R.HIP_FRONT, _R.HIP_SIDE}),
+        ("In your thighs",),
+        ("Hands on your thighs",),
+    ),
     ("knee", (f"in|inside {_ITS} knee|kneecap",), frozenset[Region](), ("In your {side} knee",), ("Knees bent",)),
 )
 LISTENERS: Mapping[str, Listener] = {

@@ -1,4 +1,4 @@
-"""Promises that a stretch class cannot keep, and words that tell people it is safe for them."""
+"""Promises that a stretch class cannot keep."""
 
 from __future__ import annotations
 
@@ -88,6 +88,10 @@ PROMISES = (
             "this|it|that|stretch|move take:s care of",
             "@praise|real ?kind ?of protection|insurance|defence|prevention|guard",
             "nobody|no_one|none .. get|be injured|injury",
+            "nobody|no_one|none .. get|be|end_up|have|suffer|go .. @ill",
+            "body|muscle|tissue|@structure be heal|repair|renew|regenerate|detoxify",
+            "stay|remain:s young|healthy|supple|flexible|fit",
+            "@trains:s .. by ?several ?a ?few|some centimetre|inch|percent",
             "no|nobody|never .. @doctor|surgery|tablet|painkiller .. @later|any more",
         ),
         ("The bridge heals lower backs.", "It keeps your joints well oiled.", "Your spine decompresses by itself."),
@@ -96,7 +100,11 @@ PROMISES = (
     ),
     Phrase(
         "protected against an ill",
-        ("protect|immune|proof|safe|shield|armour .. against|from|to .. @ill", "protect .. against|from .. @ill"),
+        (
+            "protect|immune|proof|safe|shield|armour .. against|from|to .. @ill",
+            "be ?now ?well protect|protected|immune|bulletproof|injury_proof|armoured",
+            "you|we|they .. avoid|escape|dodge|prevent .. @ill",
+        ),
         ("You are protected against strains for your run.",),
         ("This will not make you immune to anything.",),
     ),
@@ -118,6 +126,7 @@ PROMISES = (
         "cleans the body",
         (
             "detox",
+            "detoxify",
             "energy channel|line|centre|flow",
             "open|unlock|unblock|raise|balance|channel|free|boost .. energy|chi|aura|vibration",
             "flush|wash|rinse .. @inside",
@@ -269,62 +278,6 @@ PROMISES = (
 )
 _PROMISES = Listener(PROMISES, CLASSES)
 
-SAFE = (
-    Phrase(
-        "says that it is safe",
-        (
-            "safe for|with|even",
-            "suitable|fine|good|okay|ok|right|possible for everybody|all|anybody|every|any",
-            "suit everybody|anybody|all|every",
-            "everybody can|may do|join|take",
-            "whatever your condition|age|shape|body|injury|history|problem",
-            "perfectly|completely|totally|absolutely|entirely|always safe",
-            "risk free",
-            "harmless",
-            "this|it|everything be safe",
-        ),
-        ("This is safe for everyone.", "It's perfectly safe even with a bad back."),
-        ("Put the chair where it stands safely.", "Whether it is safe for you is for your doctor to say."),
-        unless=("whether", "not .. safe", "ask .. safe", "if .. safe"),
-    ),
-    Phrase(
-        "says that nothing can happen",
-        (
-            "nothing|nobody .. can|could|will .. harm|hurt|damage|wrong|injure",
-            "nothing .. do .. harm",
-            "can|could not .. harm|hurt|damage .. you|anybody|everybody",
-            "no problem ?at ?all",
-            "no risk|danger",
-            "no side effect",
-            "nothing .. happen|wrong|break",
-            "can|could not .. injure|overdo|break|strain|wrong",
-            "can|could|will not .. do|cause .. harm|damage",
-            "impossible to .. hurt|injure|overdo|wrong",
-            "zero risk",
-            "doctor approve|approved|recommended",
-            "approved by",
-            "can not go wrong",
-        ),
-        ("Nothing here can do you any harm.", "With a herniated disc this is no problem at all."),
-        ("Nothing should hurt.",),
-        denied=True,
-        unless=("should", "if .. no problem", "no problem if"),
-    ),
-    Phrase(
-        "says that nobody need ask",
-        (
-            "no need to|for .. @asks",
-            "not need|have to .. @asks .. @doctor",
-            "not need to .. @asks",
-            "no reason to .. @asks .. @doctor",
-            "without .. ask .. @doctor",
-        ),
-        ("You don't need to ask your doctor.", "There's no need to check with anyone."),
-        ("You don't need to hold on.",),
-        denied=True,
-    ),
-)
-_SAFE = Listener(SAFE, CLASSES)
 #: These promise too much even as a possibility.
 _STRONG = frozenset({"cleans the body", "works inside", "is certain", "for those who want to avoid it"})
 
@@ -342,8 +295,3 @@ def claims(words: str) -> tuple[str, ...]:
 
 def _only_asked(phrase: Phrase, match: object) -> bool:
     return asked(match) and phrase.name != "an ill that will not come"  # type: ignore[arg-type]
-
-
-def says_safe(words: str) -> tuple[str, ...]:
-    """Where people are told that something is safe for them, or that they need not ask."""
-    return _SAFE(words)

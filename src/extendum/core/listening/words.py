@@ -56,6 +56,8 @@ _IRREGULAR = {
     **dict.fromkeys(("nobody", "none"), "nobody"),
     "i": "i",
 }
+#: How medical names of ills end, and the one that stands for them.
+_ILLS, _AN_ILL = ("itis", "algia", "opathy"), "arthriti"
 _STEMMER = EnglishStemmer()
 
 
@@ -74,7 +76,12 @@ Sentence = tuple[Word, ...]
 
 @lru_cache(maxsize=8192)
 def stem(word: str) -> str:
-    """What the forms of a word have in common: ``reducing`` and ``reduced`` are one."""
+    """What the forms of a word have in common: ``reducing`` and ``reduced`` are one.
+
+    Medical names of ills, told by their ends (``fasciitis``, ``neuralgia``), are all one.
+    """
+    if word.endswith(_ILLS) and len(word) > max(map(len, _ILLS)):
+        return _AN_ILL
     return _IRREGULAR.get(word) or str(_STEMMER.stemWord(word))
 
 
