@@ -22,11 +22,14 @@ ROOM = (
             "who|anybody .. new|here|first time",
             "newcomer|latecomer|beginner .. today|here|among",
             "any|are_there ?any newcomer|latecomer|beginner|regular|injury|volunteer|body|birthday",
+            "have everybody|you_all|anybody|all_of_you .. ?",
+            "over there",
             "sign in|up here|at|on|by",
             "come|move closer|forward to|a bit|so",
         ),
         ("Any questions?", "Let me know if it hurts."),
         ("Ask your doctor.",),
+        denied=True,
     ),
     Phrase(
         "a place in a room",
@@ -58,6 +61,7 @@ ROOM = (
         ("You there by the window, heel a little lower.",),
         ("Face the window if you like.",),
         unless=("if you", "or the wall", "late on|that|one|if", "too|it be late"),
+        denied=True,
     ),
     Phrase(
         "the teacher walks about",
@@ -73,6 +77,7 @@ ROOM = (
         ),
         ("I will come by and put a block under your hands.",),
         ("I will show you the easier way.",),
+        denied=True,
     ),
     Phrase(
         "a time that is now",
@@ -97,6 +102,7 @@ ROOM = (
         ("See you next week.", "Have a lovely rest of your Sunday."),
         ("Come back whenever you like.",),
         unless=("next video",),
+        denied=True,
     ),
 )
 speaks_to_room = Listener(ROOM, CLASSES)
@@ -109,6 +115,7 @@ CAMERA = (
             "pause me",
             "press|hit|click|tap|use|find ?the pause|play|stop",
             "hit|press|click|tap|use pause|play|stop|rewind|record|mute|like|subscribe|bell|replay",
+            "skip ahead|forward|back|to",
             "fast forward|rewind|replay|playlist|timestamp|thumbnail|stream|livestream|upload",
             "your|the screen|monitor|tablet|laptop|volume",
             "turn up|down ?your|the volume",
@@ -197,6 +204,7 @@ ROLLING = (
             "chair|stool|seat ?that ?which have|be_on|on|with ?a ?its|their wheel|castor|caster",
             "swivel chair|stool|seat",
             "@accepts , .. @rolls",
+            "@accepts .. on|with|to .. @rolls",
             "or|even|also|use|try|take|grab|bring|stand|sit|lean|hold ?on ?to ?on ?with ?your ?a ?an ?the @rolls",
             "sock|stocking on|over|across ?the ?smooth|bare|polished|wooden parquet|laminate|tile|wood|floor",
             "in ?your|just sock|stocking .. do|fine|slide|work",

@@ -140,10 +140,10 @@ _LATER = (
     Phrase(
         "later",
         (
-            "today|later|afterwards|finally|tonight .. we|i|you ?will ?all ?also ?then @works",
+            "today|later|afterwards|finally|tonight ?, .. we|i|you ?will ?all ?also ?then @works",
             "today|this|class|session|morning|evening be ?all for|about|on",
             "in a bit|minute|moment|while ?, we|i|you ?will ?all ?also @works",
-            "at|towards the ?very|end .. we|i|you|it|there ?will ?all ?also ?then @works",
+            "at|towards the ?very end ?, .. we|i|you|it|there ?will ?all ?also ?then @works",
             "we|i|you will ?all ?also|then|even|first ?later @works",
             "we|i|you @works ... today|later|afterwards|tonight",
             "we|i|you @works ... at|towards|in|before the ?very end",

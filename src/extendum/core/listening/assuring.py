@@ -39,6 +39,7 @@ SAFE = (
             "can|could|will not .. do|cause .. harm|damage",
             "impossible to .. hurt|injure|overdo|wrong",
             "zero risk",
+            "nobody|no_one .. ever .. hurt|injured|injure",
             "doctor approve|approved|recommended",
             "approved by",
             "can not go wrong",

@@ -59,7 +59,7 @@ _LIMIT = Listener(
             (
                 "@limit",
                 "leave|stop|ease|rest|pause|back|come .. pain|hurt|sharp|odd|sore|wrong",
-                "hurt|pain|painful|wrong|sharp ... stop|ease_off|rest|pause",
+                "hurt|pain|painful|wrong|sharp|odd|strange|strong ... stop|ease_off|rest|pause",
                 "too much|strong .. stop|ease|rest|pause|leave|less|out|back",
                 "should|must|need|may never|not ?be ?feel hurt|pain|painful|uncomfortable",
                 "mild|gentle|light|soft|easy|pleasant|comfortable ?and ?easy pull|stretch|tension|feeling|range",

@@ -44,6 +44,12 @@ _DAYS = ("monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "su
 
 CLASSES: dict[str, tuple[str, ...]] = {
     "ill": _ILL,
+    "malady": (
+        "backache", "headache", "migraine", "cramp", "injury", "sciatica", "arthritis", "carpal tunnel", "insomnia",
+        "anxiety", "depression", "sprain", "hernia", "disease", "illness", "swelling", "back pain", "knee pain",
+        "neck pain", "joint pain", "shoulder pain", "chronic pain", "hip pain", "muscle pain", "slipped disc",
+        "shin splints", "tennis elbow", "rheumatism", "frozen shoulder", "sleepless night",
+    ),
     "hidden": _HIDDEN,
     "praise": _PRAISE,
     "inside": _INSIDE,

@@ -22,6 +22,24 @@ PROMISES = (
         unless=("in .. trial|study",),
     ),
     Phrase(
+        "speaks of an ill",
+        ("@malady",),
+        ("All your headaches come from here, and here they end.", "Your sciatica has no chance."),
+        ("Please tell me about any injuries.", "With a headache, leave this out.", "My back pain is back."),
+        denied=True,
+        unless=(
+            "with|for|after|despite|of|about|like|recent|old|past ?a|an|any|your @malady",
+            "@malady .. not|never",
+            "who|anybody|everybody|somebody|those|people|many|most|some|few .. @malady",
+            "watch|careful|sit|know|mean|feel|get a|an|any .. @malady",
+            "tell|ask|stop|rest|avoid|skip|leave|ease|watch|mind|check|hope .. @malady",
+            "my|i|me|mine|he|she|his|her|brother|sister|mother|father|friend ... @malady",
+            "not|never|nothing|nobody|hardly|little .. @rids|@eases|help|do|change|promise|know ... @malady",
+            "should|must|may|can|could|might|need ?not|never ?be|have|feel|cause|get .. @malady",
+            "@malady ?, ?please|means|mean|be a|not|no|stop|reason|sign|condition|serious",
+        ),
+    ),
+    Phrase(
         "less of an ill",
         (
             "@eases .. risk|chance|danger|odds|likelihood .. @ill",
@@ -90,6 +108,11 @@ PROMISES = (
             "nobody|no_one|none .. get|be injured|injury",
             "nobody|no_one|none .. get|be|end_up|have|suffer|go .. @ill",
             "body|muscle|tissue|@structure be heal|repair|renew|regenerate|detoxify",
+            "@structure|you|leg|foot|hand|body .. will|would never .. again|anymore",
+            "will never .. @structure|leg|foot .. again",
+            "good than ?any pill|medicine|tablet|doctor|drug|painkiller|operation",
+            "small|smaller|flat|flatter|slim|slimmer|narrow|narrower|tight|tighter waist|belly|tummy|stomach|bottom",
+            "@later ... without|no ?any ?a ?single @ill",
             "stay|remain:s young|healthy|supple|flexible|fit",
             "@trains:s .. by ?several ?a ?few|some centimetre|inch|percent",
             "no|nobody|never .. @doctor|surgery|tablet|painkiller .. @later|any more",
@@ -232,6 +255,7 @@ PROMISES = (
             "@doer .. put|bring|pop|click|slide|slip|set|pull|shift|guide|move .. @frame .. place|line|position|order",
             "put|bring|pop|click|slip|set|pull:s .. @frame .. place|line|position|order",
             "@doer .. put|set .. @frame right|straight",
+            "put|bring|set:s everything|things|body|it|you ?all ?back in|into ?its place|line|alignment|order|balance",
         ),
         ("This puts your pelvis back in place.",),
         ("Bring your hips back into line.",),
@@ -278,6 +302,8 @@ PROMISES = (
 )
 _PROMISES = Listener(PROMISES, CLASSES)
 
+#: Who speaks of an ill without a word of care promises something, whatever it is; told where nothing plainer is.
+_PLAIN = "speaks of an ill"
 #: These promise too much even as a possibility.
 _STRONG = frozenset({"cleans the body", "works inside", "is certain", "for those who want to avoid it"})
 
@@ -285,12 +311,14 @@ _STRONG = frozenset({"cleans the body", "works inside", "is certain", "for those
 @lru_cache(maxsize=8192)
 def claims(words: str) -> tuple[str, ...]:
     """Promises about soreness, injury, healing, posture, weight or energy, each as written; hedged ones are none."""
-    found = (
-        match.told(words)
+    meant = [
+        (phrase, match)
         for phrase, match in _PROMISES.heard(words)
         if phrase.name in _STRONG or not (hedged(match) or conditional(match) or _only_asked(phrase, match))
-    )
-    return tuple(dict.fromkeys(found))
+    ]
+    more = {match.sentence for phrase, match in meant if phrase.name != _PLAIN}
+    told = (match.told(words) for phrase, match in meant if phrase.name != _PLAIN or match.sentence not in more)
+    return tuple(dict.fromkeys(told))
 
 
 def _only_asked(phrase: Phrase, match: object) -> bool:
