@@ -20,6 +20,7 @@ from extendum.core.listening.numbers import counted_down, numbers
 from extendum.core.listening.phrases import Listener
 from extendum.core.listening.words import sentences_of
 from extendum.formats.library import shipped_moves
+from tests.said import score
 
 LISTENERS = [
     listener
@@ -95,3 +96,9 @@ def test_nothing_that_the_library_says_is_taken_for_what_needs_care(listen):
         texts += [one.text for one in words.prompts] + [one.words for one in move.options]
         texts += [one.advice for one in move.cautions] + [one.say for one in move.watch]
         assert [text for text in texts if listen(text)] == [], move.key
+
+
+def test_labelled_sentences_are_heard_in_the_classes_that_they_stand_in():
+    found = score("heard")
+    weak = {code for code in found.missed if found.of(code)[1] >= 6 and found.of(code)[0] < 0.8}
+    assert (found.recall >= 0.92, found.precision >= 0.95, weak) == (True, True, set()), (found.missed, found.wrong)
