@@ -6,6 +6,8 @@ import re
 from collections.abc import Callable
 from functools import lru_cache
 
+from extendum.core.listening.words import stem
+
 
 @lru_cache(maxsize=1024)
 def _compiled(pattern: str) -> re.Pattern[str]:
@@ -30,6 +32,6 @@ _SMALL_WORDS = frozenset(
 
 @lru_cache(maxsize=4096)
 def content_words(words: str) -> frozenset[str]:
-    """The words of a name that tell it apart, in small letters and without plural."""
+    """The stems of the words of a name that tell it apart."""
     found = re.findall(r"[^\W\d_]+", words.casefold())
-    return frozenset(word.removesuffix("s") for word in found if word not in _SMALL_WORDS)
+    return frozenset(stem(word) for word in found if word not in _SMALL_WORDS)

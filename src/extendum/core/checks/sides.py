@@ -12,6 +12,7 @@ from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, c
 from extendum.core.checks.mends import dosed, each, listed, rewritten
 from extendum.core.checks.subject import Subject, Text
 from extendum.core.edit.script_edits import set_group
+from extendum.core.listening.named_sides import crossed
 from extendum.core.listening.turning import says_other_side, says_other_way
 from extendum.core.model.body import Side
 from extendum.core.model.item import Item, MoveItem
@@ -222,12 +223,16 @@ def side_of_none(subject: Subject) -> Iterator[Found]:
         own = [text for text in subject.texts[item.id] if _speaks_of_one(text.words, literal=not goes_by_direction)]
         if own:
             words = own[0].words
-            told = literal_sides(words)[0] if not mentions(words, {"side", "other"}) else "{side}"
+            sides = "{side}" if mentions(words, {"side", "other"}) else ""
+            over = crossed(words) if not sides else ""
+            told = sides or over or literal_sides(words)[0]
             yield Found(
                 f"{item.name} has no sides, but its words say “{told}”.",
                 (item.id,),
                 facts=(("text", words),),
-                mend=Mend("Leave the side out", rewritten(own, lambda text: without_sides(text.words))),
+                mend=Mend("Leave the side out", rewritten(own, lambda text: without_sides(text.words)))
+                if not over
+                else None,
             )
 
 
@@ -249,6 +254,8 @@ def _talks_of_none(subject: Subject) -> Iterator[Found]:
 def _speaks_of_one(words: str, *, literal: bool) -> bool:
     """Whether words speak of a side, or name one of the two: who names both tells where to go in turn."""
     if mentions(words, {"side", "other"}):
+        return True
+    if crossed(words):
         return True
     return literal and len({one.casefold() for one in literal_sides(words)}) == 1
 

@@ -37,11 +37,14 @@ def number_false(subject: Subject) -> Iterator[Found]:
     """A spoken number differs from what the class does."""
     true: Callable[[Text], True_] = partial(_true_numbers, subject)
     for item_id, texts in subject.texts.items():
-        spoken = [text for text in texts if any(not one.more for one in numbers(text.words))]
+        spoken = [text for text in texts if any(map(_unit, numbers(text.words)))]
         wrong = [(text, one) for text in spoken for one in _false(text, true(text))]
         if wrong:
             text, one = wrong[0]
-            is_so = _really(subject, text, one.unit.removesuffix(" each")) or sorted(true(text)[one.unit])
+            is_so = (
+                _really(subject, text, one.unit.removesuffix(" each"))
+                or sorted(true(text)[_unit(one)])[: 1 if one.more else None]
+            )
             told = f"; it is {listed(map(str, is_so), 3)}" if is_so else ""
             unit = _placeholder(text, one)
             mend = Mend(f"Use {{{unit}}}", rewritten([t for t, _ in wrong], partial(_told, true=true)))
@@ -54,7 +57,14 @@ def number_false(subject: Subject) -> Iterator[Found]:
 
 
 def _false(text: Text, true: True_) -> list[SpokenNumber]:
-    return [n for n in numbers(text.words) if not n.more and n.unit in true and not n.allows(true[n.unit])]
+    return [n for n in numbers(text.words) if (unit := _unit(n)) in true and not n.allows(true[unit])]
+
+
+def _unit(one: SpokenNumber) -> str:
+    """What has to be true of a number; of what is left only the moves are known whenever it is said."""
+    if one.more:
+        return "moves left" if one.unit == "moves" else ""
+    return one.unit
 
 
 def _told(text: Text, true: Callable[[Text], True_]) -> str:
@@ -69,6 +79,8 @@ def _placeholder(text: Text, one: SpokenNumber) -> str:
     """The placeholder that says it truly here; empty where there is none."""
     if one.most != one.count or text.under:
         return ""
+    if one.more:
+        return "moves_left" if one.phrase[:1].isalnum() else ""
     if isinstance(text.item, Talk):
         return one.unit if one.unit in ("minutes", "moves", "rounds") and one.phrase[:1].isalnum() else ""
     lasting = isinstance(text.item.dose, Hold | Timed | Open)
@@ -91,11 +103,13 @@ def _true_numbers(subject: Subject, text: Text) -> True_:
         under = [one for one in subject.items[first : last + 1] if isinstance(one, MoveItem)]
         return {unit: {n for one in under for n in _of_move(subject, one)[unit]} for unit in ("count", "breaths")}
     rounds = {g.rounds for section in subject.script.sections for g in section.groups if g.rounds > 1}
+    at = subject.place[text.item.id]
+    left = {sum(subject.place[item.id] > at for item in subject.moves)}
     if isinstance(text.item, Talk):
-        true = {"moves": {len(subject.moves)}, "rounds": rounds}
+        true = {"moves": {len(subject.moves)}, "moves left": left, "rounds": rounds}
         opens = subject.items and text.item.id == subject.items[0].id
         return true | ({"minutes": {whole_minutes(subject.timeline.length_s)}} if opens else {})
-    true = _of_move(subject, text.item)
+    true = _of_move(subject, text.item) | {"moves left": left | {one + 1 for one in left}}
     if text.field in _BETWEEN:
         del true["breaths"]
     return true

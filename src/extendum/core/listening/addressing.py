@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import re
+from functools import lru_cache
+
 from extendum.core.listening.classes import CLASSES
 from extendum.core.listening.phrases import Listener, Phrase
 
@@ -10,7 +13,7 @@ ROOM = (
         "questions in the room",
         (
             "any question",
-            "ask|tell|call|find|see|come_to me",
+            "ask|tell|call|find|come_to|come_and_see me",
             "let me know|see|hear",
             "raise|put up your hand ?if",
             "hand up if|who",
@@ -26,6 +29,8 @@ ROOM = (
             "over there",
             "sign in|up here|at|on|by",
             "come|move closer|forward to|a bit|so",
+            "come|move .. further|up|closer ?to the front|middle|back",
+            "stay behind|after ?if|for|class",
         ),
         ("Any questions?", "Let me know if it hurts."),
         ("Ask your doctor.",),
@@ -49,6 +54,8 @@ ROOM = (
             "those|everybody|who .. late|early",
             "late",
             "on your|the way out|home",
+            "spare|extra mat|chair|block|strap|blanket",
+            "in the corner|cupboard|hall|foyer",
             "in pair|pairs",
             "find|with|grab|take|choose|turn to|face a|your|another partner|neighbour|person",
             "changing|locker|cloak room",
@@ -101,11 +108,22 @@ ROOM = (
         ),
         ("See you next week.", "Have a lovely rest of your Sunday."),
         ("Come back whenever you like.",),
-        unless=("next video",),
+        unless=("next video", "whenever|wherever"),
         denied=True,
     ),
 )
-speaks_to_room = Listener(ROOM, CLASSES)
+_SPEAKS_TO_ROOM = Listener(ROOM, CLASSES)
+#: Praise or thanks with somebody's name: ``Very good, Anna.``
+_NAMED = re.compile(r"(?:good|great|lovely|nice|better|perfect|it|you|thanks|well done), ([A-Z][a-z]+)[.,!]")
+_NO_NAMES = frozenset({"Everybody", "Everyone", "All", "And", "Now", "Then", "Class", "Team", "Friends", "Folks"})
+
+
+@lru_cache(maxsize=8192)
+def speaks_to_room(text: str) -> tuple[str, ...]:
+    """Where people in a room are spoken to, each as written."""
+    named = (match.group() for match in _NAMED.finditer(text) if match.group(1) not in _NO_NAMES)
+    return tuple(dict.fromkeys((*_SPEAKS_TO_ROOM(text), *named)))
+
 
 CAMERA = (
     Phrase(
@@ -117,7 +135,8 @@ CAMERA = (
             "hit|press|click|tap|use pause|play|stop|rewind|record|mute|like|subscribe|bell|replay",
             "skip ahead|forward|back|to",
             "fast forward|rewind|replay|playlist|timestamp|thumbnail|stream|livestream|upload",
-            "your|the screen|monitor|tablet|laptop|volume",
+            "your|the screen|monitor|tablet|laptop|volume|device|headphone|speaker|connection",
+            "under|below|above ?the|this video|recording|player",
             "turn up|down ?your|the volume",
             "my|this|our|the channel|vlog|podcast|video|recording|playlist|app",
             "off|on|behind|towards|into|to ?the camera",

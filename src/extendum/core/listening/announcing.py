@@ -35,6 +35,7 @@ _NEXT = Listener(
                 "carry|go on with",
                 "ready for ?a|the",
                 "we|i ?will ?now|then|all go|move|carry|come|continue ?right ?straight on|over|along|across to|with",
+                "we ?will ?now|then ?all go|move|come|turn to|into|onto|for",
                 "let us go|move|carry|come|continue ?right ?straight on|over|along ?to|with",
                 "^ ?and now for",
                 "now ?it be time|turn for ?of",

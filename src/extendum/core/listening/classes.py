@@ -19,7 +19,7 @@ _HIDDEN = (
     "lymphatic", "cell", "oxygen", "digestion", "digestive", "cortisol", "endorphin", "serotonin", "vagus",
     "collagen", "synovial", "liver", "bowel", "waste product", "scar tissue", "adhesion", "chakra", "meridian",
     "cellulite", "calorie", "belly fat", "life expectancy", "testosterone", "free radical", "blood sugar",
-    "cholesterol", "bone density", "blood vessel", "artery",
+    "cholesterol", "bone density", "nervous system", "fresh blood", "blood supply", "blood vessel", "artery",
 )  # fmt: skip
 _PRAISE = (
     "good", "great", "best", "excellent", "wonderful", "brilliant", "perfect", "ideal", "fantastic", "amazing",
@@ -96,7 +96,8 @@ CLASSES: dict[str, tuple[str, ...]] = {
     "flourishes": (
         "young", "younger", "healthy", "healthier", "oiled", "lubricated", "supple", "strong", "mobile", "flexible",
         "slim", "slimmer", "slender", "thin", "thinner", "taller", "fit", "fitter", "clear", "calm", "balanced",
-        "pain free", "well oiled", "happy", "happier", "nourished", "hydrated", "fresh",
+        "pain free", "well oiled", "happy", "happier", "nourished", "hydrated", "fresh", "clever", "cleverer",
+        "smarter", "lighter", "stronger", "faster", "looser", "longer",
     ),
     "later": (
         "tomorrow", "next day", "next morning", "again", "any more", "anymore", "afterwards", "tonight", "for good",
@@ -122,7 +123,7 @@ CLASSES: dict[str, tuple[str, ...]] = {
         "excuse", "mercy", "giving up", "escape", "bail out", "fidget",
     ),
     "much": ("far", "deep", "low", "high", "hard", "close", "wide", "long", "fast", "much", "strong", "strongly"),
-    "forces": ("bully", "slam", "force", "crank", "yank", "jerk", "wrench", "shove", "ram", "heave"),
+    "forces": ("bully", "slam", "force", "crank", "yank", "jerk", "wrench", "shove", "ram", "heave", "crush", "jam"),
     "self": ("yourself", "your", "the", "it", "this", "these", "them", "her", "him", "that"),
     "air": ("breath", "air"),
     "inhales": (
@@ -170,8 +171,9 @@ CLASSES: dict[str, tuple[str, ...]] = {
         "work on", "go through", "run through", "fit in", "squeeze in",
     ),
     "doctor": (
-        "doctor", "gp", "physio", "physiotherapist", "health professional", "nurse", "therapist", "professional",
-        "whoever treats you", "your midwife", "surgeon", "specialist", "medical advice", "consultant",
+        "doctor", "gp", "osteopath", "chiropractor", "masseur", "masseuse", "physio", "physiotherapist",
+        "health professional", "nurse", "therapist", "professional", "whoever treats you", "your midwife", "surgeon",
+        "specialist", "medical advice", "consultant",
     ),
     "asks": (
         "ask", "check", "check with", "see", "consult", "tell", "talk to", "speak to", "clear it with", "worry about",

@@ -48,6 +48,18 @@ def sides_named(text: str) -> tuple[Word, ...]:
 
 
 @lru_cache(maxsize=8192)
+def crossed(text: str) -> str:
+    """Which side is told to go over the other, as written: ``right leg over the left``; empty where both do."""
+    found = {}
+    for sentence in sentences_of(text):
+        for a, b in pairwise(n for n, word in enumerate(sentence) if word.text in _SIDES):
+            between = {word.stem for word in sentence[a + 1 : b]}
+            if sentence[a].text != sentence[b].text and between & _OVER and not between & {"or", ","}:
+                found[sentence[a].text] = text[sentence[a].start : sentence[b].end]
+    return next(iter(found.values())) if len(found) == 1 else ""
+
+
+@lru_cache(maxsize=8192)
 def _of_sentence(sentence: Sentence) -> tuple[Word, ...]:
     at = [n for n, word in enumerate(sentence) if word.text in _SIDES]
     parts = [n for n in at if _has_part(sentence, n)]

@@ -101,6 +101,28 @@ _PLACES: tuple[tuple[str, tuple[str, ...], frozenset[Region], tuple[str, ...], t
         (),
     ),
     ("neck", ("neck",), frozenset({_R.NECK, _R.SHOULDERS, _R.UPPER_BACK, _R.JAW}), ("The side of your neck",), ()),
+    (
+        "upper shoulders",
+        ("trap|traps|trapezius", "delt|delts|deltoid|deltoids|rhomboid|rhomboids|lat|lats"),
+        frozenset({_R.SHOULDERS, _R.NECK, _R.UPPER_BACK, _R.SIDE_BODY, _R.UPPER_ARM}),
+        ("In your traps",),
+        ("Late in the hold",),
+    ),
+    (
+        "belly",
+        ("core|abs|abdominals|abdominal", f"in|across {_ITS} belly|stomach|tummy"),
+        frozenset({_R.ABDOMINALS, _R.BREATH, _R.SPINE}),
+        ("In your core", "Across the belly"),
+        ("Belly to the mat",),
+    ),
+    (
+        "obliques",
+        ("oblique|obliques",),
+        frozenset({_R.SIDE_BODY, _R.ABDOMINALS, _R.SPINE}),
+        ("In the obliques",),
+        (),
+    ),
+    ("heel cord", ("achilles",), frozenset({_R.CALF, _R.ANKLE, _R.FOOT}), ("In your Achilles",), ()),
     ("jaw", ("jaw",), frozenset({_R.JAW}), ("Around the jaw",), ()),
     (
         "side of the body",
