@@ -15,6 +15,8 @@ from extendum.core.fit.fit import Fitter
 from extendum.core.model.body import Posture
 from extendum.core.model.elastic import Elastic
 from extendum.core.model.errors import RefusedError
+from extendum.core.model.script import Meanwhile
+from extendum.core.model.talk import Talk
 from extendum.core.moves.cautions import rises
 from extendum.core.timing.compile import compile_script
 from extendum.core.timing.layout import talk_needs_s
@@ -355,3 +357,82 @@ def test_captions_that_run_too_fast_are_slowed_no_more_than_needed():
 )
 def test_who_comes_up_comes_up_from_a_fold_or_from_the_floor(before, after, up):
     assert rises(before, after) is up
+
+
+UNDER = 'meanwhiles = [{"id": "under", "from_item": "reach", "to_item": "hang", "name": "Talk", "words": "WORDS"}]\n'
+
+
+@pytest.mark.parametrize(
+    ("code", "operations", "found"),
+    [
+        # a caution that is said meanwhile is heard at every move that it is said under
+        ("caution-unspoken", 'brief.conditions = ["sore shoulders"]\n' + UNDER.replace("WORDS", "Up we go."), True),
+        (
+            "caution-unspoken",
+            'brief.conditions = ["sore shoulders"]\nmarch.words.prompts = []\ndrop shoulders\ndrop march\n'
+            + UNDER.replace("WORDS", "With sore shoulders, leave your arms down."),
+            False,
+        ),
+        # feet that march under a talk are a warm-up
+        ("section-empty", "drop march\ndrop shoulders\ndrop circles\ndrop hinge", True),
+        # who lies at the end gets up slowly too
+        ("no-slow-rise", 'take lying-rest after last as rest\nrest.words.release = "Thank you."', True),
+        (
+            "no-slow-rise",
+            'take lying-rest after last as rest\nrest.words.release = ""\ngoodbye.words = "Thank you. Get up slowly."',
+            False,
+        ),
+        # one side over the other, in a move that is done once
+        ("side-of-none", said("hang", "there", '"Cross your right leg over your left."'), True),
+        ("side-of-none", said("hang", "there", '"Right over left, and then left over right."'), False),
+        # what is left of the class
+        ("number-false", said("reach", "there", '"Two more moves after this one."'), True),
+        ("number-false", said("thigh", "there", '"Two more moves after this one."'), False),
+        # an area of the brief that is missing is told alone
+        ("range-little", 'brief.areas = ["calf", "wrist"]', False),
+        # what the brief speaks against is no second finding
+        (
+            "isometric-long",
+            'brief.conditions = ["high blood pressure"]\ntake wall-sit after hinge as sit\n'
+            'sit.dose.seconds = {"least": 10, "wanted": 60, "most": 90}',
+            False,
+        ),
+        # another route is held against the brief as well
+        (
+            "instead-against",
+            'brief.conditions = ["glaucoma"]\ng-legs.routes = [{"name": "Down", "items": [{"type": '
+            '"move", "id": "fold", "move": {"name": "Fold", "cautions": [{"condition": "glaucoma", "leave_out": true}]},'
+            ' "dose": {"type": "hold", "seconds": {"least": 5, "wanted": 9, "most": 9}}}]}]',
+            True,
+        ),
+    ],
+)
+def test_what_else_a_check_takes_into_account(code, operations, found):
+    assert bool(of_code(report_of(changed(base(), operations)), code)) is found
+
+
+@pytest.mark.parametrize(
+    ("moved", "found"),
+    [("wrist-circles", True), ("easy-march", False), ("seated-cat", False)],
+)
+def test_moving_warms_its_own_part_of_the_body_and_from_the_trunk_all_of_it(moved, found):
+    operations = f"drop shoulders\ndrop circles\ndrop hinge\ndrop march\ntake {moved} after breaths as warm"
+    script = changed(base(), operations)
+    script = (
+        changed(
+            script,
+            f'warm.dose.{"seconds" if moved == "easy-march" else "count"} = {{"least": 10, "wanted": 10, "most": 60}}',
+        )
+        if moved != "easy-march"
+        else script
+    )
+    assert bool(of_code(report_of(script), "cold-hold")) is found
+
+
+def test_a_talk_that_goes_on_under_a_section_makes_it_a_section_with_something_to_do():
+    bare = changed(base(), "drop shoulders\ndrop circles\ndrop hinge\ndrop march")
+    talk = Talk("story", Elastic(20, 20, 40), "Once upon a time there were two feet.", "Story")
+    script = edit.insert_item(bare, talk, "g-loosen")
+    assert of_code(report_of(script), "section-empty")
+    under = Meanwhile("feet", "story", "story", "Feet march on")
+    assert not of_code(report_of(dataclasses.replace(script, meanwhiles=(under,))), "section-empty")

@@ -98,7 +98,8 @@ def test_nothing_that_the_library_says_is_taken_for_what_needs_care(listen):
         assert [text for text in texts if listen(text)] == [], move.key
 
 
-def test_labelled_sentences_are_heard_in_the_classes_that_they_stand_in():
-    found = score("heard")
+@pytest.mark.parametrize("name", ["heard", "further"])
+def test_labelled_sentences_are_heard_in_the_classes_that_they_stand_in(name):
+    found = score(name)
     weak = {code for code in found.missed if found.of(code)[1] >= 6 and found.of(code)[0] < 0.8}
     assert (found.recall >= 0.92, found.precision >= 0.95, weak) == (True, True, set()), (found.missed, found.wrong)
