@@ -401,7 +401,7 @@ UNDER = 'meanwhiles = [{"id": "under", "from_item": "reach", "to_item": "hang", 
         (
             "instead-against",
             'brief.conditions = ["glaucoma"]\ng-legs.routes = [{"name": "Down", "items": [{"type": '
-            '"move", "id": "fold", "move": {"name": "Fold", "cautions": [{"condition": "glaucoma", "leave_out": true}]},'
+            '"move", "id": "fold", "move": {"name": "Bow", "cautions": [{"condition": "glaucoma", "leave_out": true}]},'
             ' "dose": {"type": "hold", "seconds": {"least": 5, "wanted": 9, "most": 9}}}]}]',
             True,
         ),
