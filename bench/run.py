@@ -193,7 +193,7 @@ def first_look(script: Script, timeline: Timeline) -> object:
     ):
         for one in vars(module).values():
             for listener in (one, *(one.values() if isinstance(one, dict) else ())):
-                for listening in (listener, getattr(listener, "heard", None)):
+                for listening in (listener, getattr(listener, "heard", None), getattr(listener, "_told", None)):
                     if hasattr(listening, "cache_clear") and listening is not stem:
                         listening.cache_clear()
     return check(script, timeline, shipped_moves())

@@ -95,7 +95,7 @@ def _items(document):
 def _class_of(one, bases, reminders):
     """The class around a sentence, or around reminders, and the item that it stands at; empty for several items."""
     context, where = one["context"], one["where"]
-    document = copy.deepcopy(bases[context["base"]])
+    document = copy.deepcopy(bases[context.get("base") or _home(context.get("move", ""), bases)])
     items = {item["id"]: item for item in _items(document)}
     move = items.get(context.get("move", ""))
     _shape(document, move, context)
@@ -117,6 +117,12 @@ def _class_of(one, bases, reminders):
     else:
         move["words"][where] = _put(move["words"].get(where, ""), one)
     return _cleared(document), move["id"]
+
+
+def _home(move, bases):
+    """The class that has a move; the standing one for none."""
+    has = (name for name, document in bases.items() if move in {item["id"] for item in _items(document)})
+    return next(has) if move else "standing"
 
 
 def _shape(document, move, context):

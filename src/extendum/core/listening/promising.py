@@ -110,6 +110,7 @@ PROMISES = (
             "body|muscle|tissue|@structure be heal|repair|renew|regenerate|detoxify",
             "@structure|you|leg|foot|hand|body .. will|would never .. again|anymore",
             "will never .. @structure|leg|foot .. again",
+            "@system|@structure get|become|grow:s good|healthy|young|strong|stronger|healthier|younger",
             "build|grow:s .. bone|muscle|strength|resilience|stamina|immunity",
             "will stand|walk|be .. taller|straighter|longer|slimmer",
             "more for .. than ?any @doctor|massage|pill|medicine",

@@ -219,6 +219,8 @@ def repeated(timeline: Timeline) -> list[Repeated]:
             said.setdefault(reminder(cue.text), []).append(cue)
     found = []
     for cues in said.values():
+        if len(cues) <= REMINDERS_MOST:
+            continue
         alike = Counter(bare(cue.text) for cue in cues)
         most = max(alike.values())
         moves = len({cue.of.item for cue in cues})
