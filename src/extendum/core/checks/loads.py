@@ -48,7 +48,7 @@ def hold_very_long(subject: Subject) -> Iterator[Found]:
         longest = max(holds, key=_seconds, default=None)
         if longest is not None and longest.seconds > most and not rests:
             yield Found(
-                f"{item.name} is held for {longest.seconds} s at one time.",
+                f"{item.name} is held for {longest.seconds} s in one go.",
                 (item.id,),
                 longest.id,
                 facts=(("seconds", longest.seconds), ("most", most)),
@@ -77,7 +77,7 @@ def _held(item: Item, most: int) -> Item:
 def back_long(subject: Subject) -> Iterator[Found]:
     """Somebody in later pregnancy would lie on the back for long."""
     if subject.has(Condition.PREGNANCY):
-        yield from _in_postures(subject, frozenset({Posture.SUPINE}), BACK_MOST_S, "lie on the back")
+        yield from _in_postures(subject, frozenset({Posture.SUPINE}), BACK_MOST_S, "lie on their backs")
 
 
 @checked(
@@ -199,7 +199,7 @@ def joint_twice(subject: Subject) -> Iterator[Found]:
         if both:
             joint, side = min(both)
             yield Found(
-                f"The {side} {joint} works in {by_id[before.item].name}, and at once again in "
+                f"The {side} {joint} works in {by_id[before.item].name} and again right after it, in "
                 f"{by_id[after.item].name}.",
                 (after.item, before.item),
                 after.id,

@@ -250,7 +250,7 @@ def reminder_often(subject: Subject) -> Iterator[Found]:
     items = [i for i in subject.moves if any(reminder(p.text) == key for p in i.words.prompts)]
     less = [item.id for item in items[2:] if _without(item, key) != item]
     more = f", and {len(found) - 1} others too often" if len(found) > 1 else ""
-    said = f"is said {most.times} times" if most.alike else f"is said at {most.times} moves, in other words too"
+    said = f"is said {most.times} times" if most.alike else f"is said at {most.times} moves, in one wording or another"
     yield Found(
         f"“{most.text}” {said}{more}.",
         tuple(item.id for item in items),

@@ -14,6 +14,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from functools import lru_cache
+from typing import NamedTuple
 
 from extendum.core.listening.words import BREAKS, Sentence, sentences_of, stem, stems_of
 
@@ -201,11 +202,24 @@ def conditional(match: Match) -> bool:
     return any(word.stem in _CONDITIONS and (word.text != "should" or word is clause[0]) for word in clause)
 
 
-def _anchored(pattern: str, classes: Mapping[str, tuple[str, ...]]) -> tuple[Steps, frozenset[str]]:
-    """A pattern with the first stems of its rarest step: where none of them is in a sentence, it is not tried."""
-    steps = compiled(pattern, classes)
-    needed = [frozenset(taken) for _, taken, maybe in steps if taken and not maybe]
-    return steps, min(needed, key=len)
+class _Pattern(NamedTuple):
+    """A pattern of a phrase: its steps, and for each that has to stand the stems that begin it, the rarest first."""
+
+    phrase: Phrase
+    steps: Steps
+    needed: tuple[frozenset[str], ...]
+    denies: bool
+
+    @staticmethod
+    def of(phrase: Phrase, pattern: str, classes: Mapping[str, tuple[str, ...]]) -> _Pattern:
+        """A pattern read from its words."""
+        steps = compiled(pattern, classes)
+        needed = sorted((frozenset(taken) for _, taken, maybe in steps if taken and not maybe), key=len)
+        return _Pattern(phrase, steps, tuple(needed), phrase.denied or _denies(steps))
+
+    def may_stand(self, stems: frozenset[str]) -> bool:
+        """Whether every stem that it needs is in a sentence."""
+        return not any(one.isdisjoint(stems) for one in self.needed)
 
 
 def _within(one: Match, other: Match) -> bool:
@@ -214,25 +228,18 @@ def _within(one: Match, other: Match) -> bool:
     return longer and one.sentence is other.sentence and other.first <= one.first and one.last <= other.last
 
 
-def _first(numbered: tuple[int, object]) -> int:
-    return numbered[0]
-
-
 class Listener:
     """Hears what a set of phrases mean, in any text; the same text is listened to once."""
 
     def __init__(self, phrases: tuple[Phrase, ...], classes: Mapping[str, tuple[str, ...]]) -> None:
         self.phrases = phrases
-        self._unless = {one: [_anchored(pattern, classes) for pattern in one.unless] for one in phrases}
-        #: Which patterns may stand where a stem does: the rarest of each pattern leads to it.
-        self._led: dict[str, list[tuple[int, Phrase, Steps]]] = {}
-        #: Whether each pattern is meant where a denial stands in it.
-        self._denying: list[bool] = []
-        patterns = [(one, *_anchored(pattern, classes)) for one in phrases for pattern in one.patterns]
-        for n, (phrase, steps, anchors) in enumerate(patterns):
-            self._denying.append(phrase.denied or _denies(steps))
-            for anchor in anchors:
-                self._led.setdefault(anchor, []).append((n, phrase, steps))
+        self._unless = {one: [_Pattern.of(one, pattern, classes) for pattern in one.unless] for one in phrases}
+        self._patterns = [_Pattern.of(one, pattern, classes) for one in phrases for pattern in one.patterns]
+        #: Which patterns may stand where a stem does: the rarest step of each leads to it.
+        self._led: dict[str, list[int]] = {}
+        for n, pattern in enumerate(self._patterns):
+            for anchor in pattern.needed[0]:
+                self._led.setdefault(anchor, []).append(n)
         self.heard = lru_cache(maxsize=8192)(self._heard)
         self._told = lru_cache(maxsize=8192)(self._tell)
 
@@ -241,15 +248,15 @@ class Listener:
         for sentence, stems in zip(sentences_of(text), stems_of(text), strict=True):
             leads = self._led.keys() & stems
             if leads:
-                tried = {n: (phrase, steps) for stem in leads for n, phrase, steps in self._led[stem]}
-                here = [
-                    (phrase, match)
-                    for n, (phrase, steps) in sorted(tried.items(), key=_first)
-                    for match in matches(steps, sentence)
-                    if phrase.denied or not denied(match)
-                    if self._denying[n] or not refused(match)
+                tried = (self._patterns[n] for n in sorted({n for stem in leads for n in self._led[stem]}))
+                found += [
+                    (one.phrase, match)
+                    for one in tried
+                    if one.may_stand(stems)
+                    for match in matches(one.steps, sentence)
+                    if (one.phrase.denied or not denied(match)) and (one.denies or not refused(match))
+                    if not self._unmeant(one.phrase, sentence, stems)
                 ]
-                found += [(phrase, match) for phrase, match in here if not self._unmeant(phrase, sentence, stems)]
         return tuple(
             (phrase, one)
             for phrase, one in found
@@ -258,12 +265,7 @@ class Listener:
 
     def _unmeant(self, phrase: Phrase, sentence: Sentence, stems: frozenset[str]) -> bool:
         """Whether something else in the sentence says that a phrase is not meant."""
-        return any(
-            True
-            for steps, anchors in self._unless[phrase]
-            if not anchors.isdisjoint(stems)
-            for _ in matches(steps, sentence)
-        )
+        return any(True for one in self._unless[phrase] if one.may_stand(stems) for _ in matches(one.steps, sentence))
 
     def __call__(self, text: str) -> tuple[str, ...]:
         """What is said of it, each as written."""
