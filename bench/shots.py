@@ -120,6 +120,7 @@ def checks(page: Page) -> None:
     page.click("#to-checks")
     page.locator('.body-picture a[data-area="calf"]').first.dispatch_event("click")
     page.wait_for_selector(".area-items")
+    page.locator(".will:not(:empty)").nth(2).wait_for()
 
 
 def stage(page: Page) -> None:

@@ -61,6 +61,9 @@ def test_a_floor_move_in_a_chair_class_is_found_swapped_and_nothing_is_left_to_f
     found = page.locator(".finding", has_text="is not in the brief")
     expect(found).to_contain_text("Lying hamstring stretch")
     expect(found.locator(".will")).to_contain_text("takes the place of Lying hamstring stretch. The class becomes")
+    page.locator(".body-picture a[data-area]").first.dispatch_event("click")
+    expect(page.locator(".area-about h3")).to_be_visible()
+    expect(found.locator(".will")).to_contain_text("takes the place of Lying hamstring stretch. The class becomes")
     found.locator(".mend").click()
     expect(found).to_have_count(0)
     while page.locator("h2.severity", has_text="To fix").count():

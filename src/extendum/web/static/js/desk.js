@@ -1,4 +1,5 @@
 // The Desk: keys, dragging, the peg, and choosing on the sheet. Every time and dose is the server's.
+import "./remedies.js";
 import { address, choose, chooseNeighbour, edit, editChosen, here, intoView, reload, send, step } from "./turns.js";
 
 const shown = import("./preview.js");

@@ -1,0 +1,29 @@
+// What a remedy would change, told beside its button as soon as that is seen. The words are the server's.
+const told = new Map(); // by the address that they came from, which has the class's stamp in it
+
+async function tell(place) {
+  const from = place.dataset.from;
+  if (!told.has(from)) {
+    const answer = await fetch(from).catch(() => null);
+    if (!answer?.ok) return; // without the network it stays empty, and the button still works later
+    told.set(from, await answer.text());
+  }
+  if (place.dataset.from === from) place.innerHTML = told.get(from);
+}
+
+const seen = new IntersectionObserver((entries) => {
+  for (const { isIntersecting, target } of entries) {
+    if (!isIntersecting) continue;
+    seen.unobserve(target);
+    tell(target);
+  }
+});
+function watch() {
+  for (const place of document.querySelectorAll(".will:empty")) {
+    const known = told.get(place.dataset.from);
+    if (known) place.innerHTML = known;
+    else seen.observe(place);
+  }
+}
+document.body.addEventListener("htmx:afterSettle", watch);
+watch();
