@@ -22,12 +22,14 @@ from extendum.core.timing.talking import pieces_of
 #: How many further remedies one may need before there is no more to find than at first.
 FOLLOWED = 6
 #: How many changes are told one by one.
-TOLD = 4
+TOLD = 2
+#: Remedies that touch the whole class: another remedy takes them along only where nothing nearer helps.
+WIDE = ("floor-often", "supports-often", "prop-often", "off-slot")
 
 
 @dataclass(frozen=True, slots=True)
 class Outcome:
-    """A class after a remedy: what else was mended with it, what changed, and its length before and now, in seconds."""
+    """A class after a remedy: what was mended with it, what the remedy changed, its length before and now, in s."""
 
     script: Script
     also: tuple[str, ...]
@@ -39,8 +41,12 @@ class Outcome:
     @property
     def told(self) -> str:
         """All of it in a few sentences."""
-        changes = [*self.changes[:TOLD], *([f"{len(self.changes) - TOLD} more"] if len(self.changes) > TOLD else [])]
-        lines = [_sentence(one) for one in (*changes, *(f"and then: {one}" for one in self.also))]
+        more = len(self.changes) - TOLD
+        changes = [*self.changes[:TOLD], *([f"{more} more like {'it' if more == 1 else 'them'}"] if more > 0 else [])]
+        also = (
+            f"with it: {'; '.join(one[:1].lower() + one[1:] for one in dict.fromkeys(self.also))}" if self.also else ""
+        )
+        lines = [_sentence(one) for one in (*changes, also) if one]
         left = f"{self.found} finding{'s' * (self.found != 1)} left." if self.found else "No finding is left."
         return " ".join([*lines, self._length(), left])
 
@@ -82,13 +88,12 @@ def mended(
 def _settled(script: Script, after: Script, look: Callable[[Script], tuple[Timeline, Report]]) -> Outcome:
     """A class after an edit, with the remedies of what the edit brings up; RefusedError where they do not suffice."""
     timeline, before = look(script)
-    also = list[str]()
+    also, changes = list[str](), tuple(_changes(script, after))
     for _ in range(FOLLOWED):
         now_at, now = look(after)
         after = _still_kept(after, before, now)
         now_at, now = look(after) if now.open and before.kept else (now_at, now)
         if len(now.open) <= len(before.open):
-            changes = tuple(_changes(script, after))
             return Outcome(after, tuple(also), changes, timeline.length_s, now_at.length_s, len(now.open))
         step = next(_steps(after, before, now), None)
         if step is None:
@@ -111,8 +116,8 @@ def _new(before: Report, now: Report) -> list[Finding]:
 
 
 def _steps(script: Script, before: Report, now: Report) -> Iterator[tuple[Script, str]]:
-    """The class with a remedy of something new, for each that can be mended; a fit only where nothing else is."""
-    for one in sorted(_new(before, now), key=lambda found: found.code == "off-slot"):
+    """The class with a remedy of something new, for each that can be mended; what touches all of it comes last."""
+    for one in sorted(_new(before, now), key=lambda found: WIDE.index(found.code) if found.code in WIDE else -1):
         if one.found.mend is not None:
             try:
                 yield one.found.mend.change(script), one.found.mend.words

@@ -144,7 +144,7 @@ def posture_unsaid(subject: Subject) -> Iterator[Found]:
         yield Found(
             f"Ready-made words, such as “{first}”, bring people to {listed(names[item] for item in said)}.",
             tuple(said),
-            mend=Mend("Add them to your words", each(list(said), partial(_saying_way, lines=said))),
+            mend=Mend("Put the ready-made words into yours", each(list(said), partial(_saying_way, lines=said))),
         )
 
 

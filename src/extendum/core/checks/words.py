@@ -27,6 +27,8 @@ from extendum.core.timing.speech import ceil_s
 PUSHED_S = 4
 #: A hold of at least so long has a quiet of at least so long somewhere in it.
 QUIET_HOLD_S, QUIET_S = 20, 3
+#: A reminder no longer than this is named on the button that thins it out.
+NAMED_LETTERS = 40
 #: More spoken than this leaves little class to feel anything: classes that are taught run near 40 %, and wordy ones
 #: near 60 %.
 TALK_MOST_PERCENT = 70
@@ -251,11 +253,12 @@ def reminder_often(subject: Subject) -> Iterator[Found]:
     less = [item.id for item in items[2:] if _without(item, key) != item]
     more = f", and {len(found) - 1} others too often" if len(found) > 1 else ""
     said = f"is said {most.times} times" if most.alike else f"is said at {most.times} moves, in one wording or another"
+    named = f"“{most.text.rstrip('.')}”" if len(most.text) <= NAMED_LETTERS else "it"
     yield Found(
         f"“{most.text}” {said}{more}.",
         tuple(item.id for item in items),
         facts=(("times", most.times),),
-        mend=Mend("Keep it in the first two moves", each(less, partial(_without, key=key))) if less else None,
+        mend=Mend(f"Keep {named} in the first two moves", each(less, partial(_without, key=key))) if less else None,
     )
 
 
