@@ -3,11 +3,12 @@
 import re
 
 import pytest
+from django.db.models import F
 from django.urls import reverse
 from playwright.sync_api import expect
 
 from extendum.web.records.models import Session
-from extendum.web.teach.models import Link
+from extendum.web.teach.models import Link, LiveRun
 
 pytestmark = pytest.mark.browser
 BOTH = "() => document.getElementById('count').textContent"
@@ -67,6 +68,11 @@ def test_the_room_follows_and_the_clicker_is_done(page, live_server, digging, ow
     expect(page.locator("#learned .facts")).to_contain_text("instead of 12:00")
     expect(room.locator("#room-over")).to_be_visible()
     expect(clicker.locator("#over")).to_be_visible()
+    # Four minutes later it waits for the next class.
+    LiveRun.objects.update(clock_off=F("clock_off") - 4 * 60 * 1000)
+    room.reload()
+    expect(room.locator("#room-waits")).to_be_visible()
+    expect(room.locator("#room-waits")).to_contain_text("The class begins soon.")
     page.fill("input[name=text]", "Chairs out first")
     page.click("text=Add note")
     expect(page.locator("#next-times")).to_contain_text("Chairs out first")

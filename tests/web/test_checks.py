@@ -1,5 +1,6 @@
 """Findings on the Desk and on the Checks screen: shown at their place, mended, kept, opened again; the body picture."""
 
+import json
 import re
 from dataclasses import replace
 from pathlib import Path
@@ -55,8 +56,12 @@ def test_a_mend_is_one_step_that_can_be_undone(asking, poor):
     assert "asks people to hold their breath for 4 s" not in answer.content.decode()
     assert script(poor).item("breaths").dose.full_ms == 0
     poor.refresh_from_db()
-    asking.post(reverse("step", args=[poor.pk]), {"stamp": poor.stamp, "which": "undo"})
+    answer = asking.post(reverse("step", args=[poor.pk]), {"stamp": poor.stamp, "which": "undo"})
+    told = json.loads(answer["HX-Trigger-After-Settle"])["told"]
+    assert told == {"text": "Taken back: Remove the pause (breath-held).", "which": "redo"}
     assert script(poor) == before
+    answer = post(asking, poor, edit="remove", item="plank")
+    assert json.loads(answer["HX-Trigger-After-Settle"])["told"] == {"text": "Removed Plank.", "which": "undo"}
 
 
 def test_a_remedy_tells_what_it_would_change_and_changes_nothing(asking, poor):

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import json
+
 from django.http import HttpResponse, HttpResponseRedirect, QueryDict
 from django.shortcuts import render
 from django.urls import reverse
@@ -23,6 +25,9 @@ from extendum.web.classes.words import words_page
 from extendum.web.guide.texts import guide
 from extendum.web.shared.asked import Asked
 from extendum.web.shared.forms import whole
+
+#: Edits after which it is told what is gone, with the way to have it again.
+REMOVES = frozenset({"remove", "remove-section", "remove-stage", "remove-instead", "remove-route"})
 
 
 @require_safe
@@ -56,7 +61,8 @@ def edit(request: Asked, pk: int) -> HttpResponse:
     except ExtendumError as error:
         return notice(request, of, 422, message=str(error))
     chosen = asked.choose if asked.choose is not None else form.get("item")
-    return _answer(request, of, chosen)
+    answer = _answer(request, of, chosen)
+    return telling(answer, f"{asked.label}.", "undo") if form.get("edit") in REMOVES else answer
 
 
 def _offers(far: OutOfReachError) -> list[str]:
@@ -104,7 +110,7 @@ def step(request: Asked, pk: int) -> HttpResponse:
     """Undo, redo, or go to any step."""
     of, form = own_class(request, pk), request.POST
     try:
-        stamp, which = whole(form, "stamp"), form.get("which", "")
+        stamp, which, at = whole(form, "stamp"), form.get("which", ""), of.present
         if which == "undo":
             of = store.undo(of, stamp)
         elif which == "redo":
@@ -117,7 +123,18 @@ def step(request: Asked, pk: int) -> HttpResponse:
         return stale_notice(request, of, form, stale)
     except ExtendumError as error:
         return notice(request, of, 422, message=str(error))
-    return _answer(request, of, form.get("item"))
+    answer = _answer(request, of, form.get("item"))
+    if which == "undo" and of.present.pk != at.pk:
+        return telling(answer, f"Taken back: {at.label}.", "redo")
+    if which == "redo" and of.present.pk != at.pk:
+        return telling(answer, f"Done again: {of.present.label}.", "undo")
+    return answer
+
+
+def telling(answer: HttpResponse, text: str, which: str) -> HttpResponse:
+    """An answer after which the page tells for a moment what happened, and offers to undo or redo it."""
+    answer["HX-Trigger-After-Settle"] = json.dumps({"told": {"text": text.replace("..", "."), "which": which}})
+    return answer
 
 
 @require_safe

@@ -1,5 +1,6 @@
 // The Checks screen: mending and keeping findings, the body picture, keys. What is found is the server's.
 import "./remedies.js";
+import "./told.js";
 
 const view = () => document.getElementById("checks-view");
 const notice = document.getElementById("notice");

@@ -1,5 +1,6 @@
 // The Desk: keys, dragging, the peg, and choosing on the sheet. Every time and dose is the server's.
 import "./remedies.js";
+import "./told.js";
 import { address, choose, chooseNeighbour, edit, editChosen, here, intoView, reload, send, step } from "./turns.js";
 
 const shown = import("./preview.js");

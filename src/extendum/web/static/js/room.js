@@ -12,11 +12,18 @@ const PHASES = {
 const { easier: withEasier } = el("follows").dataset;
 const ARROW = { left: "←", right: "→", both: "" };
 
+// So long after its end a class is over; then the screen waits for the next one.
+const OVER_FOR = 3 * 60 * 1000;
+
 let drawnKey = null;
 function draw() {
   const run = state.gone ? null : here();
-  const over = run?.ended, on = Boolean(run?.started) && !over;
+  const ended = Boolean(run?.ended), over = ended && run.clock - (run.log.at(-1)?.end ?? 0) < OVER_FOR, on = Boolean(run?.started) && !ended;
   hide("room-waits", on || over || state.gone);
+  if (ended && !over) {
+    show("room-title", "The class begins soon.");
+    show("room-soon", "");
+  }
   hide("room-over", !over);
   hide("room-gone", !state.gone);
   hide("room-away", state.reached || !on);
