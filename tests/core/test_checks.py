@@ -92,7 +92,16 @@ def test_what_a_check_offers_mends_what_it_found(code):
 #: What only a teacher can decide.
 WITHOUT_MEND = {
     *("feel-elsewhere", "section-elsewhere", "effort-jumps", "effort-drops", "words-push", "easier-late"),
-    *("range-little", "talk-fills", "phase-words-long", "take-home", "area-little", "speed-cold", "meanwhile-cut"),
+    *(
+        "range-little",
+        "talk-fills",
+        "phase-words-long",
+        "take-home",
+        "area-little",
+        "speed-cold",
+        "meanwhile-cut",
+        "there-long",
+    ),
     *("caution-unconsidered", "back-long", "knees-long", "joint-twice"),
 }
 
@@ -275,6 +284,7 @@ POOR_BALANCE = 'brief.conditions = ["poor balance"]\n'
         ("words-push", said("thigh", "moving", '"step " * {n}'), 26, 27),
         ("no-quiet", TALKED_THROUGH.replace("WORDS", "a " * 30) + hold("calf", "{n}"), 19, 20),
         ("no-quiet", TALKED_THROUGH.replace("WORDS", "{n}") + hold("calf", 20), "a " * 29, "a " * 30),
+        ("there-long", said("calf", "there", '"a " * {n}'), 40, 41),
         ("talk-fills", FULL_TALK, 1447, 1448),
     ],
 )

@@ -25,6 +25,8 @@ from extendum.core.timing.speech import ceil_s
 
 #: Words on the way that last this much longer than the way make people wait.
 PUSHED_S = 4
+#: Nobody waits longer than this in position for words.
+THERE_MOST_S = 15
 #: A hold of at least so long has a quiet of at least so long somewhere in it.
 QUIET_HOLD_S, QUIET_S = 20, 3
 #: A reminder no longer than this is named on the button that thins it out.
@@ -85,6 +87,28 @@ def talk_overruns(subject: Subject) -> Iterator[Found]:
                 (talk.id,),
                 facts=(("seconds", has), ("needed", needs)),
                 mend=Mend(f"Give it {needs} s", partial(with_time_to_say, talk_id=talk.id)),
+            )
+
+
+@checked(
+    Family.WORDS,
+    "there-long",
+    Severity.CONSIDER,
+    f"whether the words once people are there last more than {THERE_MOST_S} s before the work begins",
+    "People who are in position hold it while you speak, and the stretch that you count begins when it should be over. "
+    "Say the rest while they move, or in the hold.",
+)
+def there_long(subject: Subject) -> Iterator[Found]:
+    """The words once people are there last longer than anybody should wait in position."""
+    for item in subject.moves:
+        ways = [one for one in subject.segments[item.id] if one.kind is SegmentKind.SETUP]
+        longest = max(ways, key=lambda one: one.seconds, default=None)
+        if longest is not None and longest.seconds > THERE_MOST_S:
+            yield Found(
+                f"People are in position for {longest.seconds} s of words before {item.name} begins.",
+                (item.id,),
+                longest.id,
+                facts=(("seconds", longest.seconds), ("most", THERE_MOST_S)),
             )
 
 
@@ -272,6 +296,6 @@ def _without(item: Item, key: str) -> Item:
 
 
 CHECKS: tuple[Check, ...] = (
-    *(words_push, talk_overruns, talk_cut, meanwhile_cut, cadence_short),
+    *(words_push, there_long, talk_overruns, talk_cut, meanwhile_cut, cadence_short),
     *(no_quiet, talk_fills, reminder_often),
 )
