@@ -215,12 +215,16 @@ def note_rows(notes: Sequence[Note]) -> list[dict[str, Any]]:
 
 
 def pass_words(this: Pass) -> str:
-    """A pass in a few words: ``left``, ``right, backward``, ``both, round 2``."""
-    side = f"{this.lead} and {this.lead.other} in turn" if this.item.alternates else str(this.side)
+    """A pass in a few words: ``left``, ``right, backward``, ``round 2``; nothing for one without a side to speak of."""
+    side = f"{this.lead} and {this.lead.other} in turn" if this.item.alternates else _side_words(this.side)
     told = [side, this.direction or ""]
     told += [f"set {this.set_number}"] if this.item.sets > 1 else []
     told += [f"round {this.round}"] if this.group.rounds > 1 else []
     return ", ".join(filter(None, told))
+
+
+def _side_words(side: Side) -> str:
+    return "" if side is Side.BOTH else str(side)
 
 
 def _move_panel(script: Script, item: MoveItem) -> dict[str, Any]:
@@ -240,7 +244,7 @@ def _move_panel(script: Script, item: MoveItem) -> dict[str, Any]:
         "side_names": options(SideNames, item.side_names) if item.move.sided or item.alternates else [],
         "way": ways_told(script).get(item.id),
         "in_chain": any(p.group.side_plan is SidePlan.CHAIN for p in own),
-        "order": [pass_words(p) for p in own],
+        "order": [told for p in own if (told := pass_words(p))],
         "words": _word_fields(script, item, own),
         "counts_reps": any(isinstance(dose, Reps | Breaths) for dose in item.doses),
         "rep_counts": options(RepCount, item.count_reps),

@@ -10,7 +10,7 @@ const PHASES = {
   hold: "stay", timed: "keep moving", open: "stay", release: "let go", quiet: "quiet", demonstration: "watch first",
 };
 const { easier: withEasier } = el("follows").dataset;
-const ARROW = { left: "←", right: "→", both: "" };
+const ARROW = { left: "←", right: "→" };
 
 // So long after its end a class is over; then the screen waits for the next one.
 const OVER_FOR = 3 * 60 * 1000;
@@ -40,8 +40,8 @@ function draw() {
     const small = rest.length ? `, ${rest.join(", ")}` : "";
     fitName("name", main, small, 0.42, 0.06);
     el("name").replaceChildren(main, ...(small ? [Object.assign(document.createElement("small"), { textContent: small })] : []));
-    const side = opposite[seen.side] ? seen.side : seen.side === "both" && works ? "both" : "";
-    show("side", side === "both" ? "both" : side === "left" ? `${ARROW.left} left` : side ? `right ${ARROW.right}` : "");
+    const side = opposite[seen.side] ? seen.side : "";
+    show("side", side === "left" ? `${ARROW.left} left` : side ? `right ${ARROW.right}` : "");
     const shown = easy && !run.instead[step.item] && el(`figure-easy-${step.item}-${seen.side ?? "both"}`) ? `easy-${step.item}` : placeShown(score, run);
     showFigure("figure", shown, seen.side);
     drawEasier(score, step, seen.side, shown.startsWith("easy-"));

@@ -14,7 +14,6 @@ const PHASES = {
   "check-in": "check in", notice: "notice", recheck: "check again", rest: "rest", props: "props", station: "next place",
 };
 const ARROW = '<svg viewBox="0 0 110 90" aria-hidden="true"><path d="M45 5 5 45l40 40V58h60V32H45z"/></svg>';
-const BOTH = '<svg viewBox="0 0 150 90" aria-hidden="true"><path d="M42 8 5 45l37 37V57h66v25l37-37-37-37v25H42z"/></svg>';
 const SMALL = 0.42; // of the name, what comes after its first comma
 // Shares of the screen's height in capitals, to be read from four metres.
 const NAME = 0.09, WORDS = 0.05;
@@ -27,7 +26,7 @@ function drawSide(side, stands) {
   const own = live.score.teaching === "mirror" && stands === TOWARDS ? opposite[side] : side;
   if (side === "left") el("side").innerHTML = `${ARROW}<span>left</span><small>you:<br>${own}</small>`;
   else if (side === "right") el("side").innerHTML = `<span>right</span>${ARROW}<small>you:<br>${own}</small>`;
-  else el("side").innerHTML = side === "both" ? `<span class="both">${BOTH}both</span>` : "";
+  else el("side").replaceChildren(); // what is done together has no side to speak of
   el("side").querySelector("svg")?.setAttribute("transform", side === "right" ? "scale(-1 1)" : "");
 }
 
