@@ -143,7 +143,7 @@ def test_a_remedy_that_brings_something_up_mends_that_too_and_tells_all_of_it():
     outcome = mended(script, found, MOVES)
     assert [line for line in outcome.changes if line.endswith("comes in")]
     assert outcome.also
-    assert "With it: " in outcome.told
+    assert "Also: " in outcome.told
     assert all(one[1:] in outcome.told for one in outcome.also)
     assert f"The class stays {clock(outcome.now_s)}." in outcome.told
     assert outcome.told.endswith(f"{outcome.found} findings left.")

@@ -398,7 +398,7 @@ UNDER = 'meanwhiles = [{"id": "under", "from_item": "reach", "to_item": "hang", 
         # what is left of the class
         ("number-false", said("reach", "there", '"Two more moves after this one."'), True),
         ("number-false", said("thigh", "there", '"Two more moves after this one."'), False),
-        # an area of the brief that is missing is told alone
+        # while an area of the brief is missing, nothing is said of short ones
         ("range-little", 'brief.areas = ["calf", "wrist"]', False),
         # what the brief speaks against is no second finding
         (

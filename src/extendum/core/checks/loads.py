@@ -7,13 +7,13 @@ from functools import partial
 from itertools import groupby, pairwise
 
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
-from extendum.core.checks.mends import each, limited, listed, with_prompt
+from extendum.core.checks.mends import at_most, each, listed, with_prompt
 from extendum.core.checks.subject import Subject
 from extendum.core.listening.words import stem, stems_of
 from extendum.core.model.audience import Condition
 from extendum.core.model.body import Posture, Region, Side
 from extendum.core.model.dose import Hold
-from extendum.core.model.item import Item, MoveItem
+from extendum.core.model.item import MoveItem
 from extendum.core.model.move import Effect, Kind, Named, OnSide
 from extendum.core.model.prompts import PromptKind
 from extendum.core.model.timeline import CueKind, Segment, SegmentKind, clock
@@ -37,7 +37,7 @@ _AIR = frozenset(map(stem, ("breath", "breathe", "exhale", "inhale", "air")))
     Severity.CONSIDER,
     f"whether one hold lasts more than {NECK_MOST_S} s on the neck or {HOLD_MOST_S} s anywhere",
     "Holds of 10 to 30 s, for older adults 30 to 60 s, are what guidelines recommend (Garber and others, 2011). Much "
-    "longer ones are a practice of their own, with support for whatever hangs.",
+    "longer ones are a practice of their own and need props for support.",
 )
 def hold_very_long(subject: Subject) -> Iterator[Found]:
     """One hold is far longer than what is usual."""
@@ -52,7 +52,7 @@ def hold_very_long(subject: Subject) -> Iterator[Found]:
                 (item.id,),
                 longest.id,
                 facts=(("seconds", longest.seconds), ("most", most)),
-                mend=Mend(f"Hold it for {most} s", each([item.id], partial(_held, most=most)))
+                mend=Mend(f"Hold it for {most} s", each([item.id], partial(at_most, most=most)))
                 if isinstance(item.dose, Hold)
                 else None,
             )
@@ -60,10 +60,6 @@ def hold_very_long(subject: Subject) -> Iterator[Found]:
 
 def _seconds(segment: Segment) -> int:
     return segment.seconds
-
-
-def _held(item: Item, most: int) -> Item:
-    return item.having(limited(item.quantity, 1, most))
 
 
 @checked(
@@ -86,7 +82,7 @@ def back_long(subject: Subject) -> Iterator[Found]:
     Severity.CONSIDER,
     f"whether a class kneels for more than {SORE_KNEES_MOST_S // 60} minutes where somebody's knees are sore, or for "
     f"more than {KNEES_AT_ONCE_S // 60} minutes at one time",
-    "Kneeling loads the front of the knee. Padding and a change of posture take it off again.",
+    "Kneeling loads the front of the knee. Padding helps, and so does a change of posture.",
 )
 def knees_long(subject: Subject) -> Iterator[Found]:
     """People kneel for long."""
@@ -134,8 +130,8 @@ def _strained(subject: Subject, item: MoveItem) -> int:
     "isometric-long",
     Severity.CONSIDER,
     f"whether straining holds are longer than {STRAIN_MOST_S} s where somebody's blood pressure is high",
-    "A muscle that strains without moving raises the blood pressure for as long as it lasts. Shorter ones with rests "
-    "in between ask for less.",
+    "A muscle that strains without moving raises the blood pressure for as long as it lasts. Shorter holds "
+    "with rests in between strain it less.",
 )
 def isometric_long(subject: Subject) -> Iterator[Found]:
     """A straining hold is long, and somebody has high blood pressure."""
@@ -148,7 +144,7 @@ def isometric_long(subject: Subject) -> Iterator[Found]:
                 f"{item.name} is a straining hold of {seconds} s, and somebody has high blood pressure.",
                 (item.id,),
                 facts=(("seconds", seconds), ("most", STRAIN_MOST_S)),
-                mend=Mend(f"Hold it for {STRAIN_MOST_S} s", each([item.id], partial(_held, most=STRAIN_MOST_S)))
+                mend=Mend(f"Hold it for {STRAIN_MOST_S} s", each([item.id], partial(at_most, most=STRAIN_MOST_S)))
                 if isinstance(item.dose, Hold)
                 else None,
             )
@@ -186,7 +182,7 @@ def _airs(subject: Subject, item: MoveItem) -> bool:
     "joint-twice",
     Severity.CONSIDER,
     "whether the same leg or arm works hard in two moves in a row",
-    "A side that is tired works worse. Let the other side go in between, or something easy.",
+    "A tired side works badly. Let the other side go first, or put something easy in between.",
 )
 def joint_twice(subject: Subject) -> Iterator[Found]:
     """One side bears or works in two moves in a row."""

@@ -199,6 +199,11 @@ def limited(quantity: Elastic, least: int, most: int) -> Elastic:
     )
 
 
+def at_most(item: Item, most: int) -> Item:
+    """An item with no more than so many seconds, reps or breaths."""
+    return item.having(limited(item.quantity, 1, most))
+
+
 def with_move(item: Item, **changes: object) -> Item:
     """A move of a class with something else in its description."""
     if not isinstance(item, MoveItem):

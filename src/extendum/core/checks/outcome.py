@@ -21,7 +21,7 @@ from extendum.core.timing.talking import pieces_of
 
 #: How many further remedies one may need before there is no more to find than at first.
 FOLLOWED = 6
-#: How many changes are told one by one.
+#: So many changes are named, the others counted.
 TOLD = 2
 #: Remedies that touch the whole class: another remedy takes them along only where nothing nearer helps.
 WIDE = ("floor-often", "supports-often", "prop-often", "off-slot")
@@ -43,9 +43,7 @@ class Outcome:
         """All of it in a few sentences."""
         more = len(self.changes) - TOLD
         changes = [*self.changes[:TOLD], *([f"{more} more like {'it' if more == 1 else 'them'}"] if more > 0 else [])]
-        also = (
-            f"with it: {'; '.join(one[:1].lower() + one[1:] for one in dict.fromkeys(self.also))}" if self.also else ""
-        )
+        also = f"also: {'; '.join(one[:1].lower() + one[1:] for one in dict.fromkeys(self.also))}" if self.also else ""
         lines = [_sentence(one) for one in (*changes, also) if one]
         left = f"{self.found} finding{'s' * (self.found != 1)} left." if self.found else "No finding is left."
         return " ".join([*lines, self._length(), left])

@@ -20,8 +20,8 @@ from extendum.core.moves.objections import Against, Objection, objections_to
     "caution-unconsidered",
     Severity.NOTE,
     "whether somebody has thought about cautions for moves of your own",
-    "The library's moves come with their cautions. Whom your own moves do not suit, only you can say: write it there, "
-    "or keep this as it is where there is nobody.",
+    "The library's moves come with their cautions. Only you know whom a move of your own does not suit: write it "
+    "there, or keep this finding if it suits everybody.",
 )
 def caution_unconsidered(subject: Subject) -> Iterator[Found]:
     """A move of one's own has no caution at all."""

@@ -51,8 +51,7 @@ def neck_circled(subject: Subject) -> Iterator[Found]:
     "joint-locked",
     Severity.CONSIDER,
     "whether words ask for locked joints",
-    "A locked knee or elbow hangs in its ligaments, above all in people who are very flexible. Soft or simply straight "
-    "is enough.",
+    "A locked knee or elbow rests on its ligaments, above all in people who are very flexible. Straight is enough.",
 )
 def joint_locked(subject: Subject) -> Iterator[Found]:
     """The words ask people to lock a joint."""
@@ -65,7 +64,7 @@ def joint_locked(subject: Subject) -> Iterator[Found]:
     Severity.CONSIDER,
     "whether weight comes onto the neck or a joint at the end of its range",
     "The plough, stands on the shoulders or the head, splits and somebody else's weight load joints where they can "
-    "go no further. That wants practice over months, props and a teacher's eye on each person.",
+    "go no further. They need months of practice, props, and a teacher who can see each person.",
 )
 def end_loaded(subject: Subject) -> Iterator[Found]:
     """Weight comes onto the neck, or onto a joint at the end of its range."""

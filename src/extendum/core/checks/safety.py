@@ -12,9 +12,9 @@ from functools import partial
 from extendum.core.checks.easier_options import unsaid_of
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
 from extendum.core.checks.mends import (
+    at_most,
     drop_sentences,
     each,
-    limited,
     listed,
     say_at_start,
     swapped,
@@ -288,14 +288,10 @@ def one_leg_long(subject: Subject) -> Iterator[Found]:
                 f"{item.name} stays on one leg for {max(holds)} s, and this class allows {most} s.",
                 (item.id,),
                 facts=(("seconds", max(holds)), ("most", most)),
-                mend=Mend(f"Hold it for {most} s", each([item.id], partial(_held, most=most)))
+                mend=Mend(f"Hold it for {most} s", each([item.id], partial(at_most, most=most)))
                 if isinstance(item.dose, Hold)
                 else swapped(subject, item),
             )
-
-
-def _held(item: Item, most: int) -> Item:
-    return item.having(limited(item.quantity, 1, most))
 
 
 @checked(

@@ -7,7 +7,7 @@ from functools import partial
 from typing import NamedTuple
 
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
-from extendum.core.checks.mends import each, limited, listed
+from extendum.core.checks.mends import at_most, each, limited, listed
 from extendum.core.checks.subject import Subject
 from extendum.core.model.audience import WhatNext
 from extendum.core.model.body import PARTS, Region
@@ -135,13 +135,9 @@ def cold_hold(subject: Subject) -> Iterator[Found]:
                 (item.id,),
                 segment.id,
                 facts=(("held", segment.seconds), ("moved before", warm)),
-                mend=Mend(f"Hold it for {COLD_S} s", each([item.id], _shorter)),
+                mend=Mend(f"Hold it for {COLD_S} s", each([item.id], partial(at_most, most=COLD_S))),
             )
             return
-
-
-def _shorter(item: Item) -> Item:
-    return item.having(limited(item.quantity, 1, COLD_S))
 
 
 @checked(
@@ -149,7 +145,7 @@ def _shorter(item: Item) -> Item:
     "speed-cold",
     Severity.CONSIDER,
     f"whether a class before strength or speed moves for at least {MOVE_FIRST_S} s",
-    "What prepares for strength and speed is moving, and more of it than of holding (Behm and others, 2016).",
+    "Moving prepares for strength and speed better than holding does (Behm and others, 2016).",
 )
 def speed_cold(subject: Subject) -> Iterator[Found]:
     """A class before strength or speed hardly moves."""

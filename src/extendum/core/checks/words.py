@@ -95,8 +95,8 @@ def talk_overruns(subject: Subject) -> Iterator[Found]:
     "there-long",
     Severity.CONSIDER,
     f"whether the words once people are there last more than {THERE_MOST_S} s before the work begins",
-    "People who are in position hold it while you speak, and the stretch that you count begins when it should be over. "
-    "Say the rest while they move, or in the hold.",
+    "People hold the position while you speak, and are tired before you start to count. Say the rest on the way there, "
+    "or in the hold.",
 )
 def there_long(subject: Subject) -> Iterator[Found]:
     """The words once people are there last longer than anybody should wait in position."""
@@ -126,7 +126,7 @@ def _overrun(subject: Subject) -> Iterator[tuple[Talk, str]]:
     "talk-cut",
     Severity.FIX,
     "whether a fit has cut a talk below its words",
-    "A talk that is wanted with enough time and made shorter to fit a class loses its last sentences.",
+    "A talk that was long enough and is shortened to fit a class loses its last sentences.",
 )
 def talk_cut(subject: Subject) -> Iterator[Found]:
     """A fit has made a talk shorter than its words."""
@@ -263,7 +263,8 @@ def talk_fills(subject: Subject) -> Iterator[Found]:
     Family.WORDS,
     "reminder-often",
     Severity.CONSIDER,
-    f"whether the same reminder is said more than {REMINDERS_MOST} times, or in other words at more than so many moves",
+    f"whether the same reminder is said more than {REMINDERS_MOST} times, or in one wording or another at more than "
+    f"{REMINDERS_MOST} moves",
     "What is said ten times is heard twice.",
 )
 def reminder_often(subject: Subject) -> Iterator[Found]:

@@ -67,5 +67,5 @@ _SAFE = Listener(SAFE, CLASSES)
 
 
 def says_safe(words: str) -> tuple[str, ...]:
-    """Where people are told that something is safe for them, or that they need not ask."""
+    """Where words call something safe for people, or say that they need not ask."""
     return _SAFE(words)

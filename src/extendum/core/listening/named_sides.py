@@ -49,7 +49,7 @@ def sides_named(text: str) -> tuple[Word, ...]:
 
 @lru_cache(maxsize=8192)
 def crossed(text: str) -> str:
-    """Which side is told to go over the other, as written: ``right leg over the left``; empty where both do."""
+    """Which side goes over the other, as written: ``right leg over the left``; empty where both do."""
     found = {}
     for sentence in sentences_of(text):
         for a, b in pairwise(n for n, word in enumerate(sentence) if word.text in _SIDES):

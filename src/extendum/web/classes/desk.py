@@ -26,7 +26,7 @@ from extendum.web.guide.texts import guide
 from extendum.web.shared.asked import Asked
 from extendum.web.shared.forms import whole
 
-#: Edits after which it is told what is gone, with the way to have it again.
+#: Edits after which the page names what is gone and offers Undo.
 REMOVES = frozenset({"remove", "remove-section", "remove-stage", "remove-instead", "remove-route"})
 
 
