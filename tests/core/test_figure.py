@@ -19,6 +19,7 @@ from extendum.core.figure.skeleton import FOREARM, GRIP, SHIN, THIGH, UPPER_ARM,
 from extendum.core.figure.vector import length, sub
 from extendum.core.model.body import Base, Posture, Side
 from extendum.core.model.errors import RefusedError
+from extendum.draw.figures.lying import lies
 from extendum.formats.figures import Shown, figure_of, picture_svg, seen_figure, shipped_figures
 from extendum.formats.library import shipped_move, shipped_moves
 
@@ -260,3 +261,15 @@ def test_a_move_of_ones_own_takes_the_figure_of_another_turned_over_and_seen_fro
     assert figure_of(own) == figure_of(calf) == Shown("calf-lean")
     assert figure_of(replace(own, figure_flipped=True)).flipped
     assert seen_figure(figure_of(replace(own, figure_view=90))).view == 90
+
+
+@pytest.mark.parametrize("key", ["calf-lean", "knee-across", "standing-side-reach", "side-neck", "clamshell"])
+def test_what_lies_on_one_side_of_the_picture_lies_on_the_other_seen_from_opposite(key):
+    level = replace(FIGURES[key], above=0.0)
+    sides = {lies(level), lies(replace(level, view=level.view + 180))}
+    assert sides == {Side.LEFT, Side.RIGHT}
+
+
+def test_the_left_leg_lies_left_where_it_stands_left_of_the_other_one():
+    assert lies(FIGURES["calf-lean"]) is Side.RIGHT  # behind the right one, as the figure looks to the left
+    assert lies(FIGURES["seated-calf-strap"]) is Side.LEFT  # stretched out to the left

@@ -2,15 +2,17 @@
 
 import csv
 import io
+import re
 from datetime import timedelta
 
 import pytest
 from django.urls import reverse
 from django.utils import timezone
 
-from extendum.core.edit.script_edits import set_title
+from extendum.core.edit.script_edits import add_move, set_title
 from extendum.core.run.steps import steps_of
 from extendum.core.timing.compile import compile_script
+from extendum.formats.library import shipped_move
 from extendum.web.classes.store import change, script_of
 from extendum.web.records.demo import WEEKS, teach_for_months
 from extendum.web.records.models import NextTime, Session
@@ -97,6 +99,18 @@ def test_a_class_changed_after_it_was_taught_keeps_its_log(asking, stretch_class
     run = LiveRun.objects.get()
     assert log_of(run).report.facts() == before
     assert log_of(run).script.title != "Another"
+
+
+def test_a_move_that_comes_twice_is_two_lines_with_their_numbers(asking, stretch_class):
+    twice = change(stretch_class, stretch_class.stamp, "again", lambda s: add_move(s, shipped_move("calf-lean"))[0])
+    teach(asking, twice)
+    page = asking.get(reverse("session", args=[Session.objects.get().pk])).content.decode()
+    items = re.findall(r'<td class="num r">(\d+)</td><td>([^<]+)</td><td class="num r">([\d:]+)</td>', page)
+    assert [(number, name) for number, name, _ in items[:3]] == [
+        ("1", "Wall calf stretch"),
+        ("2", "Shoulder rolls"),
+        ("3", "Wall calf stretch"),
+    ]
 
 
 def test_offers_come_from_the_middle_of_the_last_sessions_and_are_set_as_one_step(asking, stretch_class):

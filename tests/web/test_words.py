@@ -39,6 +39,15 @@ def test_words_tell_the_scope_and_the_turns_of_a_prompt_and_the_quiet_of_a_talk(
     assert "no-room" not in page and "talk-cap" not in page
 
 
+def test_words_that_keep_people_waiting_in_position_show_it_and_short_ones_do_not(asking, hands):
+    long = {"field": "there", "text": "Let the weight sink into the back heel and wait. " * 9}
+    strip = asking.post(reverse("speech", args=[hands.pk]), long).content.decode()
+    assert 'class="over"' in strip
+    assert re.search(r"everybody waits in position \d+ s longer than 15 s", strip)
+    short = asking.post(reverse("speech", args=[hands.pk]), {**long, "text": "Heel heavy."}).content.decode()
+    assert "waits" not in short and 'class="over"' not in short and 'class="edge"' not in short
+
+
 def test_a_talk_is_put_in_a_row_and_a_prompt_into_one_round_from_words(asking, hands):
     answer, script = post(asking, hands, edit="talk-pace", item="i2", pace="in a row", view="words")
     assert answer.status_code == 200

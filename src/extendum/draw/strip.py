@@ -7,11 +7,13 @@ from extendum.draw.svg import n, tag
 SCALE_S = 12
 
 
-def draw_strip(said_ms: int, room_ms: int | None, width: float = 168) -> str:
+def draw_strip(said_ms: int, room_ms: int | None, width: float = 168, patient_ms: int | None = None) -> str:
     """A bar that fills with the words; what is longer than its room runs on over the mark, into the hold.
 
-    Without a room of its own the words take what they take, and nothing is over.
+    Without a room of its own the words take what they take, and nothing is over; but after ``patient_ms`` they keep
+    people waiting, and that shows too.
     """
+    room_ms = patient_ms if room_ms is None and patient_ms is not None and said_ms > patient_ms else room_ms
     scale = max(SCALE_S * 1000, said_ms, room_ms or 0)
     said = said_ms / scale * width
     fits = said if room_ms is None else min(said, room_ms / scale * width)

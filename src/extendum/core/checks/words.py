@@ -18,15 +18,13 @@ from extendum.core.model.script import Script
 from extendum.core.model.section import LONGEST_CADENCE_S, Group
 from extendum.core.model.talk import Talk
 from extendum.core.model.timeline import Cue, Mode, Segment, SegmentKind
-from extendum.core.outputs.wording import REMINDERS_MOST, repeated
+from extendum.core.outputs.wording import REMINDERS_MOST, THERE_MOST_S, repeated
 from extendum.core.timing.compile import compile_script
 from extendum.core.timing.layout import talk_needs_s
 from extendum.core.timing.speech import ceil_s
 
 #: Words on the way that last this much longer than the way make people wait.
 PUSHED_S = 4
-#: Nobody waits longer than this in position for words.
-THERE_MOST_S = 15
 #: A hold of at least so long has a quiet of at least so long somewhere in it.
 QUIET_HOLD_S, QUIET_S = 20, 3
 #: A reminder no longer than this is named on the button that thins it out.

@@ -33,6 +33,8 @@ SAMPLE = (
     "grow long, without any pain. If it is too much, put the hand on your hip instead. Stay here, keep breathing, and "
     "come back to the middle slowly."
 )
+#: Once everybody is in position, the work begins within so many seconds; words that last longer keep people waiting.
+THERE_MOST_S = 15
 #: The same reminder said more often than this is too often.
 REMINDERS_MOST = 4
 #: Each text with the arrivals that it is said at; None for every pass.
@@ -82,6 +84,11 @@ class Reading:
     said_ms: int
     room_ms: int | None
     literal: tuple[str, ...] = ()
+
+    @property
+    def waits_s(self) -> int:
+        """Whole seconds that it keeps everybody waiting in position, beyond what is patient; 0 for other texts."""
+        return max(0, ceil_s(self.said_ms) - THERE_MOST_S) if self.field == "there" else 0
 
     @property
     def over_s(self) -> int:

@@ -77,6 +77,7 @@ class Sides:
 class LeftOut:
     """A move of which so many of its parts (sides, directions, sets, rounds) were not done."""
 
+    item: str
     name: str
     parts: int
     of: int
@@ -258,12 +259,12 @@ def _cut_short(items: Mapping[str, Item], work: Mapping[str, Sequence[Line]]) ->
 def _parts_without(cause: Cause, work: Mapping[str, Sequence[Line]]) -> tuple[LeftOut, ...]:
     """The moves of which parts were skipped, or not reached."""
     found = []
-    for some in work.values():
+    for item, some in work.items():
         parts = {line.step.group for line in some}
         without = {line.step.group for line in some if line.cause is cause}
         without -= {line.step.group for line in some if line.spent.on}
         if without:
-            found.append(LeftOut(some[0].name, len(without), len(parts)))
+            found.append(LeftOut(item, some[0].name, len(without), len(parts)))
     return tuple(found)
 
 

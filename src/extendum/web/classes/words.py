@@ -25,7 +25,7 @@ from extendum.core.model.script import Script
 from extendum.core.model.talk import Quiet, Talk, TalkPace
 from extendum.core.model.timeline import Cue, CueKind, Timeline, Unsaid, clock
 from extendum.core.moves.further import further_lines
-from extendum.core.outputs.wording import SAMPLE, Reading, calibrated, literal_sides, readings, repeated, talk_share
+from extendum.core.outputs.wording import SAMPLE, THERE_MOST_S, Reading, calibrated, literal_sides, readings, repeated, talk_share
 from extendum.core.timing.cues import RULES
 from extendum.core.timing.layout import WayTold, ways_told
 from extendum.core.timing.speech import speaking_ms
@@ -168,7 +168,7 @@ def _class_talk(timeline: Timeline) -> str:
 
 def _passage(item: Item, number: int, texts: list[Reading], timeline: Timeline) -> Passage:
     segments = timeline.of_item(item.id)
-    lines = [Line(r, _label(r), drawn(draw_strip(r.said_ms, r.room_ms)), *_told(r)) for r in texts]
+    lines = [Line(r, _label(r), _strip(r), *_told(r)) for r in texts]
     work = [s for s in segments if s.kind.works]
     shares = [talk_share(timeline, s) for s in work]
     talk = (
@@ -188,6 +188,11 @@ def _passage(item: Item, number: int, texts: list[Reading], timeline: Timeline) 
 _LISTED = frozenset({*(CueKind(kind.value) for kind in PromptKind), CueKind.PHASE_WORDS})
 
 
+def _strip(reading: Reading) -> SafeString:
+    patient = THERE_MOST_S * 1000 if reading.field == "there" else None
+    return drawn(draw_strip(reading.said_ms, reading.room_ms, patient_ms=patient))
+
+
 def _label(reading: Reading) -> str:
     short = "in short, " if reading.field.startswith("stage-short-") else ""
     return _LABELS.get(reading.field) or f"{short}before part {reading.field.rsplit('-', 1)[1]}"
@@ -197,6 +202,8 @@ def _told(reading: Reading) -> tuple[str, str]:
     seconds = f"{reading.said_ms / 1000:.1f} s"
     if reading.room_ms is not None:
         seconds += f" of {reading.room_ms / 1000:.1f}".removesuffix(".0") + " s"
+    if reading.waits_s:
+        return seconds, f"everybody waits in position {reading.waits_s} s longer than {THERE_MOST_S} s"
     if not reading.over_s:
         return seconds, ""
     if reading.field == "words":
@@ -298,9 +305,7 @@ def speech(request: Asked, pk: int) -> HttpResponse:
     reading = Reading("", form.get("field", ""), text, (), speaking_ms(text, script.style.words_per_minute), room_ms)
     literal = literal_sides(text) if form.get("sided") == "1" else []
     seconds, over = _told(reading)
-    line = Line(
-        replace(reading, literal=tuple(literal)), "", drawn(draw_strip(reading.said_ms, room_ms)), seconds, over
-    )
+    line = Line(replace(reading, literal=tuple(literal)), "", _strip(reading), seconds, over)
     return render(request, "classes/_strip.html", {"line": line})
 
 

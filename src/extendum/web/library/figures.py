@@ -27,6 +27,7 @@ from extendum.core.figure.marks import marks_of
 from extendum.core.model.body import Side
 from extendum.core.model.limits import whole_number
 from extendum.core.model.move import Move
+from extendum.draw.figures.lying import lies
 from extendum.draw.figures.tones import Skin, tones
 from extendum.formats.figures import Shown, digests, figure_of, moving_json, picture_file, seen_figure, shipped_figures
 from extendum.formats.library import shipped_move
@@ -50,7 +51,10 @@ def figure_address(move: Move, side: Side = Side.BOTH, *, small: bool = True) ->
     shown = figure_of(move)
     if shown is None:
         return ""
-    side = Side.LEFT if side is Side.BOTH and move.sided else side
+    return _address(shown, Side.LEFT if side is Side.BOTH and move.sided else side, small=small)
+
+
+def _address(shown: Shown, side: Side, *, small: bool) -> str:
     asked = {"v": version()} | ({"size": "small"} if small else {})
     asked |= {"side": side.value} if side is not Side.BOTH else {}
     return f"{reverse('figure', args=[shown.key])}?{urlencode(asked | _turned(shown))}"
@@ -68,10 +72,15 @@ def figure_words(move: Move, side: Side = Side.BOTH) -> str:
 
 
 def live_figure(move: Move, side: Side, look: str = "") -> SafeString:
-    """What a screen draws a move's figure into, on a side: its picture until then. Empty where it has none."""
+    """What a screen draws a move's figure into, on a side: its picture until then. Empty where it has none.
+
+    What is worked lies on the side that is spoken, as in a mirror.
+    """
     shown = figure_of(move)
     if shown is None:
         return SafeString()
+    if side in (Side.LEFT, Side.RIGHT):
+        shown = replace(shown, flipped=shown.flipped != (lies(seen_figure(shown)) is Side.RIGHT))
     asked = urlencode({"v": version()} | ({"view": str(shown.view)} if shown.view is not None else {}))
     letter = side.value[0].upper() if side is not Side.BOTH else ""
     return format_html(
@@ -81,7 +90,7 @@ def live_figure(move: Move, side: Side, look: str = "") -> SafeString:
         f"{reverse('figure-moves', args=[shown.key])}?{asked}{look}",
         letter,
         "yes" if (side is Side.RIGHT) != shown.flipped else "no",
-        figure_address(move, side, small=False) + look,
+        _address(shown, side, small=False) + look,
     )
 
 

@@ -143,25 +143,28 @@ def _fill(one: Session, form: Any) -> str | None:
 def _told(log: Log) -> dict[str, Any]:
     """The report as a page shows it."""
     causes = [(cause.value, round(ms / 1000)) for cause, ms in log.report.causes.items() if round(ms / 1000)]
-    rows: dict[str, list[int]] = {}
+    # A move that is in the class twice is two lines: each has its number, as on the Desk.
+    numbers = {item.id: number for number, item in enumerate(log.script.items(), 1)}
+    rows: dict[tuple[str, str], list[int]] = {}
     left_out = [(one, "not reached") for one in log.report.not_reached]
     left_out += [(one, "skipped") for one in log.report.skipped]
-    how = {one.name: ", ".join(filter(None, (what, one.how_much))) for one, what in left_out}
+    how = {one.item: ", ".join(filter(None, (what, one.how_much))) for one, what in left_out}
     for line in log.report.lines:
-        row = rows.setdefault(line.name, [0, 0, 0])
+        row = rows.setdefault((line.step.item, line.name), [0, 0, 0])
         row[0] += line.planned_ms or 0
         row[1] += line.spent.on
         row[2] += line.spent.paused
     items = [
         (
+            numbers.get(item, ""),
             name,
             clock(planned // 1000),
             clock(round(on / 1000)),
             round(paused / 1000),
             round((on + paused - planned) / 1000),
-            how.get(name, ""),
+            how.get(item, ""),
         )
-        for name, (planned, on, paused) in rows.items()
+        for (item, name), (planned, on, paused) in rows.items()
     ]
     return {
         "facts": log.report.facts(),

@@ -26,6 +26,8 @@ export const opposite = { left: "right", right: "left" };
 
 // ---- the band: drawn out towards the spoken side while a hold lasts, and it lets go at its end ------------------
 const MIDDLE = 600, REACH = 560;
+// A screen that shows somebody who stands opposite turns everything over: limb, arrow and band together.
+export const turned = Boolean(document.querySelector(".opposite"));
 // How much narrower the bead is drawn to be round in a picture that is stretched to the screen's width.
 let roundness = 1;
 export function watchStretch() {
@@ -47,8 +49,8 @@ export function outOf(seen) {
 export function drawStretch(seen) {
   const out = outOf(seen);
   const both = seen.side !== "left" && seen.side !== "right";
-  const from = both ? MIDDLE : seen.side === "left" ? MIDDLE + REACH : MIDDLE - REACH;
-  const toward = seen.side === "left" ? -1 : 1;
+  const toward = (seen.side === "left") !== turned ? -1 : 1;
+  const from = both ? MIDDLE : MIDDLE - toward * REACH;
   const full = both ? REACH : 2 * REACH - 20;
   const far = Math.round(out * full), tip = from + toward * far;
   const thick = Math.round(34 - 22 * out); // a band grows thinner as it is drawn out
@@ -87,7 +89,7 @@ export function showFigure(id, item, side) {
   const drawn = [wanted, `${item}-left`, `${item}-both`, `${plain}-${side || "both"}`, `${plain}-left`, `${plain}-both`].map((name) => el(`figure-${name}`)).find(Boolean);
   box.replaceChildren(...(drawn ? [drawn.content.cloneNode(true)] : []));
   const holder = box.querySelector(".live");
-  if (holder) live(holder, { mirrored: Boolean(box.closest(".mirrored")) }).then((made) => { if (made) figures.set(box, made); });
+  if (holder) live(holder, { mirrored: Boolean(box.closest(".opposite")) }).then((made) => { if (made) figures.set(box, made); });
 }
 export function noFigure(id) {
   if (changed(el(id), "figure", "")) el(id).replaceChildren();

@@ -1,6 +1,6 @@
 // The Room: what the class sees. It follows the Stage, and has nothing to press.
 import {
-  drawBreath, drawStretch, el, fitLines, fitName, hide, mark, measureAgain, moveFigure, noFigure, opposite, put, show, showFigure, watchStretch,
+  drawBreath, drawStretch, el, fitLines, fitName, hide, mark, measureAgain, moveFigure, noFigure, opposite, put, show, showFigure, turned, watchStretch,
 } from "./drawing.js";
 import { follow, here, state } from "./follow.js";
 import { following, insteadOn, placeShown, prepared, rungOf, seenNow, stepOf, wordsNow } from "./playing.js";
@@ -10,7 +10,6 @@ const PHASES = {
   hold: "stay", timed: "keep moving", open: "stay", release: "let go", quiet: "quiet", demonstration: "watch first",
 };
 const { easier: withEasier } = el("follows").dataset;
-const ARROW = { left: "←", right: "→" };
 
 // So long after its end a class is over; then the screen waits for the next one.
 const OVER_FOR = 3 * 60 * 1000;
@@ -41,7 +40,8 @@ function draw() {
     fitName("name", main, small, 0.42, 0.06);
     el("name").replaceChildren(main, ...(small ? [Object.assign(document.createElement("small"), { textContent: small })] : []));
     const side = opposite[seen.side] ? seen.side : "";
-    show("side", side === "left" ? `${ARROW.left} left` : side ? `right ${ARROW.right}` : "");
+    const way = turned ? opposite[side] : side;
+    show("side", !side ? "" : way === "left" ? `← ${side}` : `${side} →`);
     const shown = easy && !run.instead[step.item] && el(`figure-easy-${step.item}-${seen.side ?? "both"}`) ? `easy-${step.item}` : placeShown(score, run);
     showFigure("figure", shown, seen.side);
     drawEasier(score, step, seen.side, shown.startsWith("easy-"));
