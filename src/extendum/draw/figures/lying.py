@@ -1,4 +1,4 @@
-"""Where in its picture a figure has what it works: on screens that people follow, left is on the left as in a mirror."""
+"""Where in its picture a figure has what it works: on a screen that people follow, left is left as in a mirror."""
 
 from __future__ import annotations
 

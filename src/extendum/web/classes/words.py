@@ -25,7 +25,16 @@ from extendum.core.model.script import Script
 from extendum.core.model.talk import Quiet, Talk, TalkPace
 from extendum.core.model.timeline import Cue, CueKind, Timeline, Unsaid, clock
 from extendum.core.moves.further import further_lines
-from extendum.core.outputs.wording import SAMPLE, THERE_MOST_S, Reading, calibrated, literal_sides, readings, repeated, talk_share
+from extendum.core.outputs.wording import (
+    SAMPLE,
+    THERE_MOST_S,
+    Reading,
+    calibrated,
+    literal_sides,
+    readings,
+    repeated,
+    talk_share,
+)
 from extendum.core.timing.cues import RULES
 from extendum.core.timing.layout import WayTold, ways_told
 from extendum.core.timing.speech import speaking_ms
