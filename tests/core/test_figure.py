@@ -19,7 +19,7 @@ from extendum.core.figure.skeleton import FOREARM, GRIP, SHIN, THIGH, UPPER_ARM,
 from extendum.core.figure.vector import length, sub
 from extendum.core.model.body import Base, Posture, Side
 from extendum.core.model.errors import RefusedError
-from extendum.draw.figures.lying import lies
+from extendum.draw.lying import lies
 from extendum.formats.figures import Shown, figure_of, picture_svg, seen_figure, shipped_figures
 from extendum.formats.library import shipped_move, shipped_moves
 

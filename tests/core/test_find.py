@@ -2,7 +2,10 @@
 
 import pytest
 
-from extendum.core.moves.find import Query, _nearly, find, words_in
+from extendum.core.model.body import Region
+from extendum.core.moves.called import words_in
+from extendum.core.moves.find import Query, _nearly, find
+from extendum.core.moves.wish import wish_in
 from extendum.formats.library import shipped_moves
 
 MOVES = shipped_moves()
@@ -77,3 +80,27 @@ def words_of(entry):
 )
 def test_longer_words_may_have_more_slips(typed, word, meant):
     assert _nearly(typed, {word}) == (frozenset({word}) if meant else frozenset())
+
+
+@pytest.mark.parametrize(
+    ("words", "first"),
+    [
+        ("opens the chest", "chest-opener"),  # by its name
+        ("back of thigh, on a chair", "seated-hamstring"),
+        ("loosen the neck", "side-neck"),
+        ("calms", "slow-breaths-seated"),
+        ("hip flexor chair", "seated-hip-front"),
+        ("outer hip", "crossed-leg-lean"),
+        ("knee to chest", "knees-to-chest"),  # what it is called comes before what its words could mean
+    ],
+)
+def test_what_a_move_is_wanted_for_finds_it(words, first):
+    assert find(shipped_moves(), Query(words))[0].move.key == first
+
+
+def test_everything_found_for_a_wish_does_what_is_wished():
+    found = find(shipped_moves(), Query("stretches the calf standing"))
+    hits = [entry for entry in found if any(t.region is Region.CALF for t in entry.move.targets)]
+    assert len(hits) == len(found) > 3
+    assert wish_in("calf twist", frozenset()) is None  # a word that is part of no wish
+    assert wish_in("calf", frozenset()) is None  # a name as often as a wish

@@ -13,6 +13,7 @@ from extendum.core.moves.spares import SPARES, spares
 from extendum.core.run.rehearse import rehearsal_steps, rehearsed
 from extendum.core.timing.compile import compile_script
 from extendum.core.timing.layout import length_of
+from extendum.web.classes.desk import DESK_PARTS
 from extendum.web.classes.store import change, script_of
 from extendum.web.library.store import library_of
 from extendum.web.settings import WEB
@@ -205,16 +206,20 @@ def test_what_is_told_after_the_class_is_kept_and_holds_nothing(asking, stretch_
     assert asking.get(reverse("events", args=[stretch_class.pk])).json()["run"]["run"] == "now"
 
 
-def test_the_page_of_the_stage_names_every_module_that_it_is_made_of(asking, stretch_class):
+@pytest.mark.parametrize(
+    ("parts", "main", "more", "address"),
+    [(STAGE_PARTS, "js/stage/main.js", [], "stage/"), (DESK_PARTS, "js/desk/main.js", ["js/keep.js"], "")],
+)
+def test_a_page_names_every_module_that_it_is_made_of(asking, stretch_class, parts, main, more, address):
     root = WEB / "static"
-    found, waiting = set(), ["js/stage/main.js"]
+    found, waiting = set(), [main, "js/page.js", *more]
     while waiting:
         name = waiting.pop()
         if name in found:
             continue
         found.add(name)
-        for other in re.findall(r'from "(\.[^"]+)"', (root / name).read_text()):
+        for other in re.findall(r'(?:from|import) "(\.[^"]+)"', (root / name).read_text()):
             waiting.append(str(((root / name).parent / other).resolve().relative_to(root.resolve())))
-    assert set(STAGE_PARTS) == found
-    page = asking.get(f"/classes/{stretch_class.pk}/stage/").content.decode()
+    assert set(parts) == found
+    page = asking.get(f"/classes/{stretch_class.pk}/{address}").content.decode()
     assert page.count('rel="modulepreload"') == len(found)

@@ -23,6 +23,10 @@ from extendum.web.classes.posted_choices import CHOICE_EDITS
 HX = {"HX-Request": "true"}
 
 
+def group(of):
+    return of.sections[0].groups[0]
+
+
 def script(of):
     return store.script_of(StretchClass.objects.get(pk=of.pk).head)
 
@@ -138,6 +142,13 @@ BRIEF = {
         ({"edit": "brief", **BRIEF}, lambda s: s.brief.areas == (Region.NECK, Region.CALF) and s.brief.target_s == 450),
         ({"edit": "talk"}, lambda s: any(i.tag == "talk" for i in s.items())),
         ({"edit": "section"}, lambda s: s.sections[-2].name == "New section"),
+        ({"edit": "section", "item": "i3"}, lambda s: [i.id for i in s.sections[1].items] == ["i3"]),
+        ({"edit": "group-rows", "rows": "i2 i3", "plan": "chain"}, lambda s: group(s).side_plan == "whole chain"),
+        ({"edit": "group-rows", "rows": "i2 i3", "plan": "rounds"}, lambda s: group(s).rounds == 2),
+        ({"edit": "dose-rows", "rows": "i2 i3", "steps": "1"}, lambda s: s.item("i2").quantity.value == 35),
+        ({"edit": "shift-rows", "rows": "i3", "by": "-1"}, lambda s: [i.id for i in s.items()] == ["i3", "i2", "i1"]),
+        ({"edit": "place-rows", "rows": "i2 i3", "group": "g2", "at": "0"}, lambda s: not s.sections[0].items),
+        ({"edit": "remove-rows", "rows": "i2 i3"}, lambda s: not s.moves()),
         ({"edit": "rename-section", "section": "s1", "name": "Legs"}, lambda s: s.sections[0].name == "Legs"),
         ({"edit": "remove", "item": "i2"}, lambda s: len(s.moves()) == 1),
         ({"edit": "shift", "item": "i2", "by": "1"}, lambda s: [i.id for i in s.moves()] == ["i3", "i2"]),
@@ -268,12 +279,35 @@ def test_ready_made_words_that_are_as_they_ship_are_not_the_classes_own(asking, 
     assert refused.status_code == 422
 
 
+def test_rows_copied_in_one_class_are_pasted_into_another_as_they_were_and_never_into_a_strangers(
+    asking, other_client, owner, stranger, stretch_class
+):
+    copied = {"of": stretch_class.pk, "revision": stretch_class.head_id, "rows": "i2 i3"}
+    post(asking, stretch_class, edit="remove-rows", rows="i2", cut="1")
+    other = store.create(owner, new_script("Other", 300), "Made")
+    answer = post(asking, other, edit="paste-rows", **copied)
+    assert answer.status_code == 200
+    assert [item.name for item in script(other).items()] == ["Wall calf stretch", "Shoulder rolls", "Closing quiet"]
+    theirs = store.create(stranger, new_script("Theirs", 300), "Made")
+    refused = post(other_client, theirs, edit="paste-rows", **copied)
+    assert (refused.status_code, "one of your classes" in refused.content.decode()) == (422, True)
+
+
 def test_the_edits_above_are_all_but_those_told_elsewhere():
     from tests.web import test_pages
 
     marks = test_pages.test_every_edit_does_what_it_says_and_can_be_undone.pytestmark
     shown = {form["edit"] for form, _ in marks[0].args[1]}
-    elsewhere = {"remove-section", "remove-stage", "talk-words", "talk-pace", "remedy", "newer", "instead-add"}
+    elsewhere = {
+        "paste-rows",
+        "remove-section",
+        "remove-stage",
+        "talk-words",
+        "talk-pace",
+        "remedy",
+        "newer",
+        "instead-add",
+    }
     assert {*EDITS, *OWN_EDITS} - shown == elsewhere | set(CHECK_EDITS) | set(CHOICE_EDITS)
 
 

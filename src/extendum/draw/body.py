@@ -129,6 +129,32 @@ def draw_body(shown: Shown) -> str:
     )
 
 
+def draw_areas() -> str:
+    """Front and back to choose an area from: each is a button that says its name and carries it as words."""
+
+    def view(shapes: Mapping[Region, _Shape], across: float) -> str:
+        return tag("g", _skin() + "".join(map(_area, shapes, shapes.values())), transform=f"translate({across:g} 0)")
+
+    drawn = view(_FRONT, 0) + view(_BACK, WIDTH)
+    size = f"0 -2 {WIDTH * 2:g} {HEIGHT:g}"
+    return tag("svg", drawn, class_="body-picture", viewBox=size, role="group", aria_label="Areas of the body")
+
+
+def _area(region: Region, shape: _Shape) -> str:
+    drawn = tag("path", d=shape.path, class_="none")
+    if not shape.middle:
+        drawn += tag("path", d=shape.path, class_="none", transform=f"matrix(-1 0 0 1 {2 * MIDDLE:g} 0)")
+    about = {"aria_label": region.value, "aria_pressed": "false"}
+    words = {"data_part": "area", "data_words": region.value}
+    return tag("g", tag("title", region.value) + drawn, class_="region", role="button", tabindex=0, **about, **words)
+
+
+def _skin() -> str:
+    half = tag("path", d=_HALF, class_="skin")
+    mirrored = tag("path", d=_HALF, class_="skin", transform=f"matrix(-1 0 0 1 {2 * MIDDLE:g} 0)")
+    return half + mirrored + tag("path", d=_HEAD, class_="skin")
+
+
 def _hatching() -> str:
     def lines(name: str, step: float) -> str:
         line = tag("path", d=f"M0 0V{step:g}", class_="hatch")
@@ -155,10 +181,7 @@ def _heading(name: str, on_left: str, on_right: str) -> str:
 
 
 def _figure(shapes: Mapping[Region, _Shape], shown: Shown, right: Side) -> str:
-    half = tag("path", d=_HALF, class_="skin")
-    mirrored = tag("path", d=_HALF, class_="skin", transform=f"matrix(-1 0 0 1 {2 * MIDDLE:g} 0)")
-    outline = half + mirrored + tag("path", d=_HEAD, class_="skin")
-    return outline + "".join(_region(region, shape, shown, right) for region, shape in shapes.items())
+    return _skin() + "".join(_region(region, shape, shown, right) for region, shape in shapes.items())
 
 
 def _region(region: Region, shape: _Shape, shown: Shown, right: Side) -> str:

@@ -20,7 +20,8 @@ from extendum.core.model.script import Script
 from extendum.core.model.section import Group, Role, Section
 from extendum.core.model.talk import Talk, TalkKind
 from extendum.core.model.words import Words
-from extendum.core.moves.find import searchable, words_in
+from extendum.core.moves.called import words_in
+from extendum.core.moves.find import searchable
 from extendum.core.timing.compile import compile_script
 from extendum.formats.dose_text import read_dose
 from extendum.formats.order_reader import Order, Row

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from dataclasses import replace
 
-from extendum.core.edit.script_edits import fresh_id, move_item, replace_items, with_groups, with_items
+from extendum.core.edit.script_edits import fresh_id, fresh_ids, move_item, replace_items, with_groups, with_items
 from extendum.core.edit.take_up import take_up
 from extendum.core.model.dose_values import tapered
 from extendum.core.model.errors import RefusedError
@@ -54,7 +54,7 @@ def add_route(script: Script, group_id: str, name: str) -> Script:
     """Keep the items of a group as a route, so that the group's own can be changed and both be chosen from."""
 
     def keeping(group: Group) -> Group:
-        copies = tuple(_copied(script, group.items))
+        copies = tuple(copied(script, group.items))
         return replace(group, routes=(*group.routes, Route(name, copies)))
 
     return _with_group(script, group_id, keeping)
@@ -93,7 +93,7 @@ def last_round_apart(script: Script, group_id: str) -> Script:
                 continue
             if group.rounds < 2:
                 raise RefusedError("group", "a group of two rounds or more", f"{group.rounds} round")
-            copies = tuple(_tapered(item, group, script.style) for item in _copied(script, group.items))
+            copies = tuple(_tapered(item, group, script.style) for item in copied(script, group.items))
             names = dict(zip((item.id for item in group.items), (item.id for item in copies), strict=True))
             passes = tuple(replace(ref, item=names[ref.item]) for ref in group.passes)
             apart = replace(group, id=fresh_id(script, "g"), items=copies, passes=passes, rounds=1, routes=(), route="")
@@ -102,15 +102,10 @@ def last_round_apart(script: Script, group_id: str) -> Script:
     raise RefusedError("group", "a group of this class", group_id)
 
 
-def _copied(script: Script, items: tuple[Item, ...]) -> Iterator[Item]:
+def copied(script: Script, items: tuple[Item, ...]) -> Iterator[Item]:
     """The same items under ids that the class does not use yet."""
-    first = int(fresh_id(script, "i").removeprefix("i"))
-    used = script.ids()
-    for item in items:
-        while f"i{first}" in used:
-            first += 1
-        yield replace(item, id=f"i{first}")
-        first += 1
+    for item, new in zip(items, fresh_ids(script, "i", len(items)), strict=True):
+        yield replace(item, id=new)
 
 
 def _tapered(item: Item, group: Group, style: CueStyle) -> Item:

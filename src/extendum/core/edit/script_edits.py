@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
+from itertools import count, islice
 from typing import Any
 
 from extendum.core.edit.take_up import take_up
@@ -52,7 +53,7 @@ def with_items(group: Group, items: tuple[Item, ...], **changes: Any) -> Group:
 
 def with_groups(script: Script, section_id: str, groups: tuple[Group, ...]) -> Script:
     """The script with other groups in one of its sections."""
-    return _with_sections(
+    return with_sections(
         script, tuple(_regrouped(one, groups) if one.id == section_id else one for one in script.sections)
     )
 
@@ -63,10 +64,10 @@ def _map_groups(script: Script, change: Callable[[Group], Group]) -> Script:
         groups = tuple(change(group) for group in section.groups)
         same = all(a is b for a, b in zip(groups, section.groups, strict=True))
         sections.append(section if same else _regrouped(section, groups))
-    return _with_sections(script, tuple(sections))
+    return with_sections(script, tuple(sections))
 
 
-def _with_sections(script: Script, sections: tuple[Section, ...]) -> Script:
+def with_sections(script: Script, sections: tuple[Section, ...]) -> Script:
     """The script with other sections; what runs meanwhile shrinks with the items that it ran under."""
     before = [item.id for item in script.items()]
     after = [item.id for section in sections for item in section.items]
@@ -103,11 +104,13 @@ def replace_items(script: Script, new: Mapping[str, Item], **changes: Any) -> Sc
 
 def fresh_id(script: Script, prefix: str = "i") -> str:
     """An id that the script does not use yet."""
+    return fresh_ids(script, prefix, 1)[0]
+
+
+def fresh_ids(script: Script, prefix: str, many: int) -> list[str]:
+    """So many ids that the script does not use yet."""
     used = script.ids()
-    n = 1
-    while f"{prefix}{n}" in used:
-        n += 1
-    return f"{prefix}{n}"
+    return list(islice((one for n in count(1) if (one := f"{prefix}{n}") not in used), many))
 
 
 def set_title(script: Script, title: str) -> Script:
@@ -256,7 +259,7 @@ def add_section(script: Script, name: str, role: Role) -> Script:
     later = list(Role)[list(Role).index(role) + 1 :]
     at = next((n for n, one in enumerate(sections) if one.role in later), len(sections))
     sections.insert(at, section)
-    return _with_sections(script, tuple(sections))
+    return with_sections(script, tuple(sections))
 
 
 def rename_section(script: Script, section_id: str, name: str) -> Script:

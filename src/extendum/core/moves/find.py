@@ -1,13 +1,13 @@
 """Finding moves: by words typed, and by what they are for, need and ask of people.
 
 Every word typed has to begin a word of the move: of its name, of what it is also called, of its areas, posture, kind
-or props; in any order, in singular or plural, as a number or a word. Only where nothing is found that way, words that
-are nearly those typed count too, so that a slip of a finger finds what was meant and adds nothing to what is found.
+or props; in any order, in singular or plural, as a number or a word. A text that says what a move should do, to which
+area and where (`wish_in`) finds what does that, too. Only where nothing is found that way, words that are nearly those
+typed count too, so that a slip of a finger finds what was meant and adds nothing to what is found.
 """
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import cache
@@ -18,37 +18,8 @@ from extendum.core.model.audience import Condition
 from extendum.core.model.body import FLOOR, Posture, Region, Stance, body_seconds
 from extendum.core.model.library import LibraryMove
 from extendum.core.model.move import Effect, Kind, Move
-
-#: What people also call it.
-ALSO = {
-    Region.BACK_THIGH: "hamstring hamstrings",
-    Region.FRONT_THIGH: "quads quadriceps thighs",
-    Region.DEEP_HIP: "glutes seat buttock hips",
-    Region.HIP_SIDE: "outer hip hips",
-    Region.HIP_FRONT: "hip flexor flexors hips",
-    Region.INNER_THIGH: "groin adductors thighs",
-    Region.SPINE: "back",
-    Region.SIDE_BODY: "waist ribs",
-    Region.ABDOMINALS: "belly core stomach trunk",
-    Region.UPPER_ARM: "arms triceps biceps",
-    Region.FOREARM: "arms",
-    Region.HAND: "fingers thumb",
-    Region.FOOT: "feet toes",
-    Region.SHOULDERS: "shoulder",
-    Region.CALF: "calves",
-    Region.WRIST: "wrists",
-}
-_SEATED, _LYING = "seated sitting chair", "lying"
-POSTURE_ALSO = {
-    Posture.CHAIR: _SEATED,
-    Posture.CHAIR_EDGE: _SEATED,
-    Posture.SUPINE: f"{_LYING} back",
-    Posture.PRONE: f"{_LYING} front",
-    Posture.SIDE_LYING: _LYING,
-    Posture.ALL_FOURS: "hands and knees kneeling",
-    Posture.HEELS: "kneeling",
-    Posture.HALF_KNEELING: "kneeling",
-}
+from extendum.core.moves.called import ALSO, POSTURE_ALSO, words_in
+from extendum.core.moves.wish import wish_in
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,33 +40,8 @@ class Query:
     keys: frozenset[str] | None = None
 
 
-#: Words that say nothing about a move.
-_IDLE = frozenset(("a", "an", "and", "at", "for", "in", "of", "on", "the", "to", "with", "your"))
-_NUMBERS = dict(
-    zip("0123456789", ["zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine"], strict=True)
-)
 #: So many slips of a finger are forgiven in a word of at least so many letters.
 _SLIPS = ((8, 2), (4, 1))
-
-
-def words_in(text: str) -> list[str]:
-    """The words of a text as they are compared: small, in the singular, numbers spelled out, idle words left out.
-
-    What is left of a text of idle words only is those words, so that "on" still finds something.
-    """
-    plain = re.sub(r"[\u2019']", "", text.casefold())
-    found = [_NUMBERS.get(word, word) for word in re.findall(r"\w+", plain)]
-    told = [_singular(word) for word in found if word not in _IDLE]
-    return told or [_singular(word) for word in found]
-
-
-def _singular(word: str) -> str:
-    """A word without the ending of its plural."""
-    if len(word) < 4 or word.endswith(("ss", "us", "is")):
-        return word
-    if word.endswith("ves"):
-        return f"{word[:-3]}f" if word not in ("moves", "waves") else word[:-1]
-    return word.removesuffix("s")
 
 
 @cache
@@ -169,16 +115,25 @@ def find(library: Iterable[LibraryMove], query: Query, near: Posture | None = No
     among = [entry for entry in library if matches(entry, query)]
     # Each word typed, as the words that it may stand for.
     typed = [frozenset({word}) for word in words_in(query.words)]
+    props = frozenset(prop.name for entry in among for prop in entry.move.props)
+    wish = wish_in(query.words, props) if query.words else None
+    wished = {id(entry): met for entry in among if wish and (met := wish.met(entry.move))}
     held = _holding(among, typed)
+    if wished:
+        there = {id(entry) for entry in held}
+        held += [entry for entry in among if id(entry) in wished and id(entry) not in there]
     if not held:
         vocabulary = {word for entry in among for word in findable(entry).every}
         known = [one if _begun(vocabulary, min(one)) else _nearly(min(one), vocabulary) for one in typed]
         typed, held = known, _holding(among, known)
-    found: list[tuple[bool, tuple[int, bool], int, int, LibraryMove]] = []
+    found: list[tuple[bool, tuple[int, int, bool], int, int, LibraryMove]] = []
     for entry in held:
         main = query.area is None or query.area in entry.move.main_regions
         far = body_seconds(Stance(near), Stance(entry.move.posture)) if near else 0
-        found.append((not main, _distance(findable(entry), typed), far, len(found), entry))
+        named, other = _distance(findable(entry), typed)
+        # What is named so comes first, then what is wished for; the words somewhere else come last.
+        rank = (named, 0, other) if named < _IN_NAME or not wish else (_IN_NAME, -wished.get(id(entry), 0), other)
+        found.append((not main, rank, far, len(found), entry))
     return [entry for *_, entry in sorted(found, key=lambda one: one[:4])]
 
 
@@ -196,6 +151,10 @@ def _distance(of: Findable, typed: Sequence[frozenset[str]]) -> tuple[int, bool]
     A name begins with it, holds it, holds every word, begins with the first; or it is found by something else.
     """
     return min((_far(name, typed), n > 0) for n, name in enumerate(of.names))
+
+
+#: From this distance on a name does not hold every word that was typed.
+_IN_NAME = 3
 
 
 def _far(name: Sequence[str], typed: Sequence[frozenset[str]]) -> int:

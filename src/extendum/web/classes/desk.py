@@ -26,8 +26,13 @@ from extendum.web.guide.texts import guide
 from extendum.web.shared.asked import Asked
 from extendum.web.shared.forms import whole
 
+#: The modules that the Desk is made of: named in its page, so that they come at once and not one after the other.
+DESK_PARTS = (
+    *(f"js/{name}.js" for name in ("finder", "keep", "keys", "look", "page", "remedies", "told")),
+    *(f"js/desk/{name}.js" for name in ("main", "adding", "notices", "peg", "preview", "rows", "sheet", "turns")),
+)
 #: Edits after which the page names what is gone and offers Undo.
-REMOVES = frozenset({"remove", "remove-section", "remove-stage", "remove-instead", "remove-route"})
+REMOVES = frozenset({"remove", "remove-rows", "remove-section", "remove-stage", "remove-instead", "remove-route"})
 
 
 @require_safe
@@ -41,9 +46,8 @@ def _desk(request: Asked, of: StretchClass, chosen: str | None) -> HttpResponse:
     context = desk_context(of, chosen)
     if request.htmx:
         return render(request, "classes/_desk.html", context)
-    return render(
-        request, "classes/desk.html", {**context, "guide": guide() if request.session.get("tour") == of.pk else None}
-    )
+    toured = guide() if request.session.get("tour") == of.pk else None
+    return render(request, "classes/desk.html", {**context, "guide": toured, "parts": DESK_PARTS})
 
 
 @require_POST
@@ -62,6 +66,8 @@ def edit(request: Asked, pk: int) -> HttpResponse:
         return notice(request, of, 422, message=str(error))
     chosen = asked.choose if asked.choose is not None else form.get("item")
     answer = _answer(request, of, chosen)
+    if asked.focus:
+        answer["HX-Trigger-After-Settle"] = json.dumps({"focusing": {"id": asked.focus}})
     return telling(answer, f"{asked.label}.", "undo") if form.get("edit") in REMOVES else answer
 
 

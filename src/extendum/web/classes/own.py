@@ -8,8 +8,10 @@ from functools import cached_property
 from django.contrib.auth.models import User
 
 from extendum.core.model.audience import Audience
+from extendum.core.model.script import Script
 from extendum.core.model.style import CueStyle
 from extendum.web.classes import store
+from extendum.web.classes.models import Revision
 from extendum.web.library.store import Library, library_of
 
 
@@ -29,6 +31,11 @@ class Own:
     def audiences(self) -> Sequence[Audience]:
         """Audience profiles: those that ship, then their own."""
         return store.audiences_of(self._owner)
+
+    def script_at(self, of: int | None, revision: int | None) -> Script | None:
+        """A class of theirs as it was at one of its steps; None where there is no such thing."""
+        found = Revision.objects.filter(pk=revision or 0, of__pk=of or 0, of__owner=self._owner).first()
+        return store.script_of(found) if found else None
 
     @cached_property
     def library(self) -> Library:

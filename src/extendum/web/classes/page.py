@@ -30,6 +30,7 @@ from extendum.web.classes.models import Revision, StretchClass
 from extendum.web.classes.own import Own
 from extendum.web.classes.panels import group_words, newer_than, panel_of
 from extendum.web.library.figures import figure_address
+from extendum.web.library.look import areas, positions
 from extendum.web.library.store import Library
 from extendum.web.shared.drawn import drawn
 
@@ -115,6 +116,8 @@ def desk_context(of: StretchClass, chosen_id: str | None) -> dict[str, Any]:
         "missing": missing_areas(script),
         "summary": summary_line(summarise(script, timeline)),
         "moves": len(script.moves()),
+        "look_areas": areas(),
+        "look_positions": positions(),
         "can_undo": head.parent_id is not None,
         "can_redo": head.forward_id is not None,
         "undo_label": head.label,

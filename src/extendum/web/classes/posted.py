@@ -19,7 +19,7 @@ from extendum.core.model.brief import Priority
 from extendum.core.model.errors import ExtendumError, RefusedError
 from extendum.core.model.limits import whole_number
 from extendum.core.model.script import Script
-from extendum.core.model.section import Group, PassRef, Pin, Role, SidePlan, ways_of
+from extendum.core.model.section import Group, PassRef, Pin, SidePlan, ways_of
 from extendum.core.model.style import Countdown, CueStyle, HoldConvention, RepCount, SideNames, TalkStyle, Teaching
 from extendum.core.model.timeline import clock, parse_clock
 from extendum.core.order.section_order import apply_order, section_of, set_pins
@@ -29,6 +29,7 @@ from extendum.web.classes.posted_checks import CHECK_EDITS
 from extendum.web.classes.posted_choices import CHOICE_EDITS
 from extendum.web.classes.posted_items import ITEM_EDITS, under_from
 from extendum.web.classes.posted_moves import MOVE_EDITS
+from extendum.web.classes.posted_rows import OWN_ROW_EDITS, ROW_EDITS
 from extendum.web.classes.posted_words import WORD_EDITS
 from extendum.web.shared.forms import Edit, Form, choice, named, names_in, optional_side, tenths_ms, whole
 
@@ -39,11 +40,6 @@ class OutOfReachError(ExtendumError):
     def __init__(self, result: Fit) -> None:
         self.result = result
         super().__init__(" ".join(refusal_lines(result)))
-
-
-def _section(form: Form, script: Script) -> Edit:
-    name, role = form.get("name", "").strip() or "New section", Role(form.get("role", Role.MAIN))
-    return Edit(lambda s: edit.add_section(s, name, role), f"Added section {name}")
 
 
 def _rename_section(form: Form, script: Script) -> Edit:
@@ -225,7 +221,7 @@ EDITS: dict[str, Callable[[Form, Script], Edit]] = {
     **ITEM_EDITS,
     **WORD_EDITS,
     **CHOICE_EDITS,
-    "section": _section,
+    **ROW_EDITS,
     "rename-section": _rename_section,
     "remove-section": _remove_section,
     "group": _group,
@@ -241,6 +237,7 @@ EDITS: dict[str, Callable[[Form, Script], Edit]] = {
 OWN_EDITS: dict[str, Callable[[Form, Script, Own], Edit]] = {
     "style": _style,
     **MOVE_EDITS,
+    **OWN_ROW_EDITS,
     **BRIEF_EDITS,
     **CHECK_EDITS,
 }

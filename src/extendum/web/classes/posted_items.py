@@ -25,7 +25,7 @@ from extendum.web.shared.forms import Edit, Form, choice, names_in, optional_sid
 
 def _talk(form: Form, script: Script) -> Edit:
     new, after = edit.fresh_id(script), form.get("item") or None
-    return Edit(lambda s: edit.add_talk(s, after)[0], "Added a talk", choose=new)
+    return Edit(lambda s: edit.add_talk(s, after)[0], "Added a talk", choose=new, focus="words-talk")
 
 
 def _remove(form: Form, script: Script) -> Edit:

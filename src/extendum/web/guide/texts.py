@@ -10,10 +10,17 @@ from pathlib import Path
 
 @dataclass(frozen=True, slots=True)
 class Key:
-    """What is pressed, key by key, and what it does."""
+    """What is pressed, key by key, what it does, and the deed of the screen that each key sets going."""
 
     pressed: tuple[str, ...]
     does: str
+    deeds: tuple[str, ...] = ()
+
+    def each(self) -> list[tuple[str, str, str]]:
+        """Each key with its own part of what they do, and its deed; with all of it where it has no parts."""
+        parts = self.does.split(", ")
+        told = parts if len(parts) == len(self.pressed) else [self.does] * len(self.pressed)
+        return list(zip(self.pressed, told, self.deeds or [""] * len(self.pressed), strict=True))
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,6 +33,11 @@ class Screen:
     notes: tuple[str, ...]
     terms: tuple[tuple[str, str], ...]
 
+    @property
+    def map(self) -> list[tuple[str, str, str]]:
+        """Its map of keys, as its scripts read it."""
+        return [one for key in self.keys for one in key.each()]
+
 
 @dataclass(frozen=True, slots=True)
 class Guide:
@@ -37,6 +49,10 @@ class Guide:
     tour: tuple[dict[str, str], ...]
 
 
+def _key(pressed: str, does: str, deeds: str = "") -> Key:
+    return Key(tuple(pressed.split()), does, tuple(deeds.split()))
+
+
 @cache
 def guide() -> Guide:
     """The help as help.toml has it; KeyError where a screen names a word that is not explained."""
@@ -45,7 +61,7 @@ def guide() -> Guide:
         name: Screen(
             one["title"],
             one["about"],
-            tuple(Key(tuple(pressed.split()), does) for pressed, does in one["keys"]),
+            tuple(_key(*told) for told in one["keys"]),
             tuple(one.get("notes", ())),
             tuple((term, read["terms"][term]) for term in one["terms"]),
         )

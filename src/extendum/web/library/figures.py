@@ -27,8 +27,8 @@ from extendum.core.figure.marks import marks_of
 from extendum.core.model.body import Side
 from extendum.core.model.limits import whole_number
 from extendum.core.model.move import Move
-from extendum.draw.figures.lying import lies
 from extendum.draw.figures.tones import Skin, tones
+from extendum.draw.lying import lies
 from extendum.formats.figures import Shown, digests, figure_of, moving_json, picture_file, seen_figure, shipped_figures
 from extendum.formats.library import shipped_move
 

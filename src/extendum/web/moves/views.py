@@ -34,6 +34,7 @@ from extendum.web.classes.look import owners_look
 from extendum.web.classes.models import MoveUse, StretchClass
 from extendum.web.library import store
 from extendum.web.library.figures import figure_address, live_figure
+from extendum.web.library.look import areas, positions
 from extendum.web.library.models import OwnMove
 from extendum.web.shared.asked import Asked
 from extendum.web.shared.drawn import drawn
@@ -113,6 +114,8 @@ def moves(request: Asked) -> HttpResponse:
         "all": len(library.moves),
         "own": library.own,
         "asked": asked,
+        "look_areas": areas(),
+        "look_positions": positions(),
         "legend": [(kind.value, mark) for kind, mark in _MARKS.items()],
         "filters": [
             ("area", "Area", [(one.value, one.value == asked.get("area")) for one in Region]),

@@ -23,12 +23,16 @@ Named = TypeVar("Named", CueStyle, Audience)
 
 @dataclass(frozen=True, slots=True)
 class Edit:
-    """A change of a script, what to call it, and the field whose quick repeats are one revision."""
+    """A change of a script, what to call it, and the field whose quick repeats are one revision.
+
+    ``choose``: what is chosen afterwards; ``focus``: the id of the field in which one goes on typing.
+    """
 
     change: Callable[[Script], Script]
     label: str
     field: str = ""
     choose: str | None = None
+    focus: str = ""
 
 
 def named(choices: Sequence[Named], name: str, what: str) -> Named:

@@ -1,5 +1,7 @@
 // What every screen has: ? opens its help; Escape leaves a field, then the screen; a server that is away is told.
-const typing = (target) => target.closest?.("input:not([type=checkbox], [type=radio], [type=range]), textarea, select");
+import "./finder.js";
+import { typing } from "./keys.js";
+
 const help = document.getElementById("help");
 
 document.addEventListener("click", (event) => {

@@ -1,6 +1,6 @@
 // What is done on the Desk is done in its order: one post at a time, each on the class as the one before has left it and for
 // what is chosen when its turn has come. A choice shows at once, and its panel follows; nothing waits for a panel.
-import { comesBack, leaves, valueOf } from "./keep.js";
+import { comesBack, leaves, valueOf } from "../keep.js";
 
 const desk = () => document.getElementById("desk");
 const page = document.querySelector(".desk-page");
