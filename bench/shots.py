@@ -70,6 +70,7 @@ def desk_long(page: Page) -> None:
     """The thirty-minute class, with its settings."""
     page.goto("/")
     page.click("text=Hall class in two rounds")
+    page.click("#settings")
     page.wait_for_selector("#class-form")
 
 
@@ -77,14 +78,14 @@ def desk_group(page: Page) -> None:
     """A chain in two rounds, with the panel of its group."""
     page.goto("/")
     page.click("text=Wheel wrists")
-    page.locator(".group-head").nth(2).click()
+    page.locator(".sides").nth(2).click()
     page.wait_for_selector("#group-form")
     page.locator("label:has(#plan-whole-chain)").click()
-    page.locator(".order-list strong", has_text="whole chain").wait_for()
+    page.locator(".sides.on", has_text="whole chain").wait_for()
     page.fill("#rounds", "2")
     page.fill("#taper", "70")
     page.press("#taper", "Tab")
-    page.locator(".order-list strong", has_text="2 rounds at 70 %").wait_for()
+    page.locator(".sides.on", has_text="2 rounds at 70 %").wait_for()
 
 
 def versions(page: Page) -> None:
@@ -114,7 +115,7 @@ def checks(page: Page) -> None:
     """What is found in the thirty-minute class for people with osteoporosis, and what works the calf."""
     page.goto("/")
     page.click("text=Hall class in two rounds")
-    page.click("text=Brief >> nth=0")
+    page.click("#to-brief")
     page.locator("label", has_text="osteoporosis").click()
     page.click("#to-desk")
     page.click("#to-checks")

@@ -28,7 +28,7 @@ def test_from_the_brief_to_six_moves_that_keep_to_it(page):
     page.locator(".props .chip", has_text="chair").first.click()
     page.locator(".chip", has_text="hip replacement").click()
     page.keyboard.press("Control+Enter")
-    expect(page.locator("#brief-line")).to_contain_text("still missing: neck, deep hip, calf")
+    expect(page.locator(".reached")).to_contain_text("missing: neck, deep hip, calf")
 
     # Three by suggestion: each is the first of what could come next, with its reasons.
     page.keyboard.press("a")
@@ -37,7 +37,7 @@ def test_from_the_brief_to_six_moves_that_keep_to_it(page):
         page.keyboard.press("Enter")
         expect(page.locator(".row")).to_have_count(rows)
         settled(page)
-    expect(page.locator("#brief-line")).to_contain_text("every area reached")
+    expect(page.locator(".reached")).to_contain_text("every area reached")
 
     # One by typing, one that does not keep to the brief and is swapped for one that does, one as a set's.
     page.keyboard.type("prayer")
@@ -81,7 +81,7 @@ def test_a_missing_area_looks_for_itself(desk, digging):
     page.click("#to-brief")
     page.locator(".areas-chips .chip", has_text="jaw").click()
     page.click("#to-desk")
-    page.click(".brief-line .area >> text=jaw")
+    page.click(".reached .area >> text=jaw")
     expect(page.locator("#found [aria-selected=true]")).to_contain_text("Jaw")
 
 

@@ -42,7 +42,7 @@ def without(page, script, address, seen):
         yield
 
 
-@pytest.mark.parametrize("script", ["htmx", "desk", "page"])
+@pytest.mark.parametrize("script", ["htmx", "desk/main", "page"])
 def test_moves_are_added_by_keys_that_came_before_the_page_was_ready(page, owner, script):
     made = store.create(owner, new_script("Early", 600), "Made")
     with without(page, script, f"/classes/{made.pk}/", "text=Add the first move."):
@@ -59,10 +59,10 @@ def test_each_key_name_and_click_before_the_page_is_ready_counts_once(page, digg
         page.keyboard.press("ArrowRight")
         page.fill("#item-name", "Wall lean")
         page.keyboard.press("Tab")
-        page.click("#open-steps")
+        page.click("#open-table")
     expect(page.locator("#row-i6")).to_contain_text("45 s each side")
     expect(page.locator("#row-i6 .name")).to_have_text("Wall lean")
-    expect(page.locator("#steps")).to_be_visible()
+    expect(page.locator("#table")).to_be_visible()
 
 
 def test_what_was_typed_into_the_adder_is_looked_for(page, digging):

@@ -6,6 +6,7 @@ from playwright.sync_api import expect
 from extendum.core.timing.layout import length_of
 from extendum.web.classes import store
 from extendum.web.classes.models import StretchClass
+from tests.browser.test_desk import along
 from tests.browser.test_main_path import settled
 
 pytestmark = pytest.mark.browser
@@ -17,7 +18,7 @@ def test_the_peg_shows_what_would_change_before_it_fits_and_undo_takes_it_back(d
     x, y = box["x"] + box["width"] / 2, box["y"] + 12
     page.mouse.move(x, y)
     page.mouse.down()
-    page.mouse.move(x - 195, y, steps=8)
+    page.mouse.move(x - along(page, 180), y, steps=8)
     expect(page.locator("#preview .sentence")).to_contain_text("9:00 to the second:")
     expect(page.locator("#ghost rect").first).to_be_attached()
     expect(page.locator("#becomes-i6")).to_have_text("35 to 28 s")
@@ -92,6 +93,7 @@ def test_a_version_and_a_warm_up_are_kept_as_classes(desk, digging):
     page.click("text=any move")
     page.locator(".versions > li", has_text="5:00").first.locator("button").click()
     expect(page.locator("#length")).to_have_text("5:00")
+    page.keyboard.press("k")
     expect(page.locator("#set-notes")).to_have_value(
         store.script_of(StretchClass.objects.latest("pk").head).brief.notes.replace("\r", "")
     )

@@ -62,7 +62,7 @@ def work(page):
 
 
 def group_of(page, number):
-    page.locator(".group-head").nth(number).click()
+    page.locator(".sides").nth(number).click()
     page.wait_for_selector("#group-form")
     settled(page)
 
@@ -146,7 +146,7 @@ def test_breath_led_contralateral_and_two_stage_moves(desk):
 
 
 def test_the_speaking_rate_moves_set_ups_and_never_a_hold(page, digging):
-    page.goto(f"/classes/{digging.pk}/")
+    page.goto(f"/classes/{digging.pk}/?item=settings")
     page.wait_for_selector("#class-form")
     before, length = work(page), page.inner_text("#length")
     put(page, "#set-wpm", "110")

@@ -115,7 +115,7 @@ def test_stage_keys_pause_go_on_skip_back_and_leave(page, digging):
     page.clock.run_for(5000)
     page.keyboard.press(" ")
     left = page.inner_text("#left")
-    assert left == "11:55 left"
+    assert left == "11:55 to go"
     assert page.inner_text("#phase") == "paused"
     page.clock.run_for(60_000)
     assert page.inner_text("#left") == left

@@ -104,7 +104,7 @@ CAPITALS = """([id]) => {
     pen.font = `${style.fontWeight} ${style.fontSize} ${style.fontFamily}`;
     return pen.measureText("H").actualBoundingBoxAscent / innerHeight;
 }"""
-TIERS = {"#count": 0.20, "#name": 0.09, "#side span": 0.09, "#next": 0.06, "#words": 0.05}
+TIERS = {"#count": 0.20, "#name": 0.05, "#side span": 0.09, "#next": 0.06, "#words": 0.05}
 INSIDE = """() => [...document.querySelectorAll("#name, #side, #count, #words, #next, canvas, .stage-keys button")]
     .map((box) => [box.id, box.getBoundingClientRect()])
     .filter(([, at]) => at.width && (at.right > innerWidth + 1 || at.bottom > innerHeight + 1 || at.left < -1))
@@ -126,7 +126,7 @@ def test_it_can_be_read_from_afar(page, digging, size):
             assert page.evaluate(CAPITALS, [box]) >= least - 0.0005, (box, page.inner_text("#name"))
         assert page.evaluate(INSIDE) == []
         line = page.evaluate("parseFloat(getComputedStyle(document.getElementById('words')).lineHeight)")
-        assert page.locator("#words").bounding_box()["height"] <= 2.4 * line + 20
+        assert page.locator("#words").bounding_box()["height"] <= 3.3 * line
     assert sides > 3
 
 
@@ -183,13 +183,13 @@ def test_a_reload_comes_back_to_the_right_second_and_each_event_is_told_once(pag
     page.keyboard.press(" ")
     pass_time(page, 100)
     page.keyboard.press("l")
-    left = page.inner_text("#left")
+    left = page.text_content("#left")
     pass_time(page, 5)
     page.once("dialog", lambda dialog: dialog.accept())
     page.reload()
     expect(page.locator("#told")).to_contain_text("Back where the class is")
     minutes, seconds = map(int, left.split()[0].split(":"))
-    now = page.inner_text("#left").split()[0].split(":")
+    now = page.text_content("#left").split()[0].split(":")
     assert 4 <= minutes * 60 + seconds - int(now[0]) * 60 - int(now[1]) <= 8
     expect(page.locator("#before")).to_be_hidden()
     page.keyboard.press(" ")
@@ -229,14 +229,14 @@ def test_a_laptop_that_slept_goes_on_by_the_clock_on_the_wall_and_one_key_goes_b
     to_the_stage(page, digging)
     page.keyboard.press(" ")
     pass_time(page, 30)
-    left = page.inner_text("#left")
+    left = page.text_content("#left")
     page.evaluate("(() => { const wall = Date.now; Date.now = () => wall() + 60_000; })()")
     page.clock.run_for(200)
     expect(page.locator("#told")).to_contain_text("slept for 60 s")
-    assert page.inner_text("#left") != left
+    assert page.text_content("#left") != left
     page.keyboard.press("z")
     minutes, seconds = map(int, left.split()[0].split(":"))
-    now = page.inner_text("#left").split()[0].split(":")
+    now = page.text_content("#left").split()[0].split(":")
     assert abs(minutes * 60 + seconds - int(now[0]) * 60 - int(now[1])) <= 1
 
 
@@ -244,21 +244,21 @@ def test_a_clock_that_is_set_back_an_hour_changes_nothing_also_after_a_reload(pa
     to_the_stage(page, digging)
     page.keyboard.press(" ")
     pass_time(page, 100)
-    left = page.inner_text("#left")
+    left = page.text_content("#left")
     set_back = "(() => { const wall = Date.now; Date.now = () => wall() - 3_600_000; })()"
     page.evaluate(set_back)
     page.clock.run_for(200)
-    assert page.inner_text("#left") == left
+    assert page.text_content("#left") == left
     pass_time(page, 20)
     minutes, seconds = map(int, left.split()[0].split(":"))
     later = minutes * 60 + seconds - 20
-    assert page.inner_text("#left").split()[0] == f"{later // 60}:{later % 60:02}"
+    assert page.text_content("#left").split()[0] == f"{later // 60}:{later % 60:02}"
     page.keyboard.press("l")
     page.once("dialog", lambda dialog: dialog.accept())
     page.add_init_script(set_back)
     page.reload()
     expect(page.locator("#told")).to_contain_text("Back where the class is")
-    now = page.inner_text("#left").split()[0].split(":")
+    now = page.text_content("#left").split()[0].split(":")
     assert -2 <= later + 20 - int(now[0]) * 60 - int(now[1]) <= 12  # ten seconds longer on both sides
 
 
@@ -488,7 +488,7 @@ def test_a_paused_class_asks_whether_it_goes_on_or_begins_again(page, digging):
     to_the_stage(page, digging)
     page.keyboard.press(" ")
     pass_time(page, 20)
-    left = page.inner_text("#left")
+    left = page.text_content("#left")
     page.keyboard.press("Escape")
     page.keyboard.press("p")
     page.wait_for_selector("#desk")
@@ -498,12 +498,12 @@ def test_a_paused_class_asks_whether_it_goes_on_or_begins_again(page, digging):
     page.keyboard.press("n")  # nothing moves before it is said
     page.keyboard.press(" ")
     expect(page.locator("#paused")).to_be_hidden()
-    assert page.inner_text("#left") == left and page.inner_text("#phase") != "paused"
+    assert page.text_content("#left") == left and page.inner_text("#phase") != "paused"
     page.keyboard.press(" ")
     page.reload()
     expect(page.locator("#paused")).to_be_visible()
     page.click("#restart")
-    expect(page.locator("#left")).to_have_text("12:00 left")
+    expect(page.locator("#left")).to_have_text("12:00 to go")
     page.clock.run_for(9000)
     until(page, "!Object.keys(localStorage).some((key) => key.startsWith('extendum-aside'))")
     first, second = LiveRun.objects.order_by("pk")

@@ -34,7 +34,7 @@ def kept(of=None):
 
 def done(page):
     """Everything that was asked for has been answered."""
-    page.evaluate("import('/static/js/turns.js').then(({ reload }) => reload())")
+    page.evaluate("import('/static/js/desk/turns.js').then(({ reload }) => reload())")
 
 
 @pytest.mark.parametrize("begin", ["click", "ArrowDown"])
@@ -63,7 +63,6 @@ KEYS = (
     "Alt+ArrowDown",
     "l",
     "o",
-    "t",
     "u",
     "r",
     "Delete",
@@ -98,6 +97,18 @@ def test_keys_pressed_fast_make_the_class_that_slow_ones_make(page, owner, slow_
         page.locator("#desk").wait_for()
         made.append(played(page, keys, between))
     assert made[0] == made[1], keys
+
+
+def test_what_is_typed_at_once_after_a_new_talk_is_its_words(desk, slow_answers):
+    page = desk
+    page.click("#open-i6")
+    page.keyboard.press("t")
+    page.keyboard.type("Welcome back.", delay=FAST_MS)  # W, B and C are keys of the Desk
+    expect(page.locator("#words-talk")).to_have_value("Welcome back.")
+    page.keyboard.press("Escape")
+    expect(page.locator("#row-i6 + .row .name")).to_have_text("Talk")
+    done(page)
+    assert [item.words for item in kept().items() if item.tag == "talk" and "back." in item.words] == ["Welcome back."]
 
 
 def test_what_an_earlier_search_left_is_typed_over(desk):

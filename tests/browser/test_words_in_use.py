@@ -53,7 +53,7 @@ def test_the_stage_tells_notes_ahead_shows_own_pace_and_words_of_phases_and_only
     expect(page.locator("#mine")).to_contain_text(note.text)
     expect(page.locator("#mine-when")).to_have_text(re.compile(r"in \d s"))
     pass_time(page, 6)
-    expect(page.locator("#note")).to_contain_text("you: side-on")
+    expect(page.locator("#own")).to_contain_text("side-on")
     page.keyboard.press("d")
     expect(page.locator("#key-words")).to_have_text("Round · lift")
     expect(page.locator("#words")).to_be_hidden()

@@ -41,7 +41,7 @@ def test_page_and_fragment_share_an_address_and_say_so(asking, stretch_class):
     fragment = asking.get(f"/classes/{stretch_class.pk}/?item=i2", headers=HX)
     assert "HX-Request" in fragment.headers["Vary"]
     assert b"<html" in page.content
-    assert fragment.content.lstrip().startswith(b'<div class="desk"')
+    assert fragment.content.lstrip().startswith(b'<div class="desk')
     assert b'aria-current="true"' in fragment.content
 
 
@@ -143,6 +143,11 @@ BRIEF = {
         ({"edit": "talk"}, lambda s: any(i.tag == "talk" for i in s.items())),
         ({"edit": "section"}, lambda s: s.sections[-2].name == "New section"),
         ({"edit": "section", "item": "i3"}, lambda s: [i.id for i in s.sections[1].items] == ["i3"]),
+        ({"edit": "set", "item": "i2", "field": "wanted", "value": "40"}, lambda s: s.item("i2").quantity.wanted == 40),
+        ({"edit": "set", "item": "i2", "field": "most", "value": "50"}, lambda s: s.item("i2").quantity.most == 50),
+        ({"edit": "set", "item": "i2", "field": "way_s", "value": "12"}, lambda s: s.item("i2").way_s == 12),
+        ({"edit": "set", "item": "i3", "field": "out_ms", "value": "3,5"}, lambda s: s.item("i3").dose.out_ms == 3500),
+        ({"edit": "set", "item": "i2", "field": "settle_s", "value": "5"}, lambda s: s.style.settle_s == 5),
         ({"edit": "group-rows", "rows": "i2 i3", "plan": "chain"}, lambda s: group(s).side_plan == "whole chain"),
         ({"edit": "group-rows", "rows": "i2 i3", "plan": "rounds"}, lambda s: group(s).rounds == 2),
         ({"edit": "dose-rows", "rows": "i2 i3", "steps": "1"}, lambda s: s.item("i2").quantity.value == 35),
@@ -315,6 +320,10 @@ def test_the_edits_above_are_all_but_those_told_elsewhere():
     ("form", "said"),
     [
         ({"edit": "dance"}, "edit: must be one of"),
+        ({"edit": "set", "item": "i2", "field": "colour", "value": "1"}, "field: must be one that this item has"),
+        ({"edit": "set", "item": "i2", "field": "least", "value": "few"}, "least: must be a whole number; found few"),
+        ({"edit": "set", "item": "i2", "field": "least", "value": "90"}, "least: must be at most the wanted"),
+        ({"edit": "group-rows", "rows": "zz", "plan": "chain"}, "items: must be one or more items of this class"),
         ({"edit": "add", "move": "levitate"}, "move: must be a move of your library; found levitate"),
         ({"edit": "nudge", "item": "zz", "by": "5"}, "item: must be an item of this class; found zz"),
         ({"edit": "order", "section": "s1", "order": "i3"}, "order: must be every item of the section once"),
@@ -400,6 +409,33 @@ def test_the_preview_says_what_would_change_and_changes_nothing(asking, stretch_
     assert wrong.status_code == 422
     assert wrong.json()["message"].startswith("length: must be a length such as")
     assert stretch_class.revisions.count() == 1
+
+
+def test_what_an_edit_would_do_is_told_and_drawn_and_changes_nothing(asking, other_client, stretch_class):
+    address = reverse("what-if", args=[stretch_class.pk])
+    asked = {"edit": "set", "item": "i2", "field": "wanted", "value": "40"}
+    found = asking.post(address, asked).json()
+    assert found["label"] == "Wall calf stretch: 40 s each side"
+    longer = length_of(script(stretch_class)) + 20
+    assert found["clock"] == clock(longer)
+    assert found["stretches"][-1][1] == longer
+    assert asking.post(address, {**asked, "value": "x"}).json()["message"].startswith("wanted: must be a whole number")
+    assert stretch_class.revisions.count() == 1
+    assert other_client.post(address, asked).status_code == 404
+
+
+def test_the_sheet_and_the_strip_are_drawn_to_the_room_that_the_window_has(asking, stretch_class):
+    def drawn(room):
+        asking.cookies["room"] = room
+        page = asking.get(f"/classes/{stretch_class.pk}/?item=i2").content.decode()
+        sheet = re.search(r'class="sheet" id="sheet" viewBox="0 0 ([\d.]+)', page)[1]
+        strip = re.search(r'class="pass" viewBox="0 0 (\d+)', page)[1]
+        return int(sheet), int(strip), re.search(r'data-room="([^"]*)"', page)[1]
+
+    assert drawn("1400x900") == (1400, 1170, "1400x900")
+    assert drawn("362x600x1") == (362, 430, "362x600x1")
+    usual = drawn("")
+    assert drawn("wide") == drawn("0x0") == drawn("9x-1") == drawn("1x2x3x4") == usual
 
 
 def test_a_stale_edit_is_refused_and_carries_what_was_typed(asking, stretch_class):

@@ -71,6 +71,21 @@ def ruling_for(length_s: int) -> Ruling:
     return Ruling(columns=columns, lines=lines, label=13, track=pitch - 17, gap=4, margin=24)
 
 
+#: A column of a sheet that is drawn to a window is at least so wide, in pixels.
+LEAST_COLUMN = 390
+#: And the most from line to line there.
+MOST_IN_ROOM = 58.0
+
+
+def ruling_in(length_s: int, width: float, height: float) -> Ruling:
+    """The ruling that fills a room with so many seconds: one column while its lines have room, then two, then three."""
+    lines = max(1, -(-length_s // 60))
+    most = max(1, min(3, int(width // LEAST_COLUMN)))
+    columns = next((c for c in range(1, most) if -(-lines // c) * LEAST_PITCH <= height), most)
+    pitch = min(max((height - 8) / -(-lines // columns), LEAST_PITCH), MOST_IN_ROOM)
+    return Ruling(width=width, columns=columns, lines=lines, label=13, track=pitch - 17, gap=4, margin=24)
+
+
 @dataclass(frozen=True, slots=True)
 class Piece:
     """The part of a segment that lies on one line."""

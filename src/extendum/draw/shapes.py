@@ -3,11 +3,27 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import Protocol
 
 from extendum.core.model.body import Side
 from extendum.core.model.timeline import Cue, CueKind, SegmentKind
-from extendum.draw.ruling import Piece, Ruling
+from extendum.draw.ruling import Piece
 from extendum.draw.svg import n, tag
+
+
+class Lane(Protocol):
+    """What a shape asks of the ruling that it lies on: the width of a second, and where a line and its track are."""
+
+    @property
+    def second(self) -> float:
+        """Width of one second."""
+
+    @property
+    def track(self) -> float:
+        """Height of the track of a line."""
+
+    def place(self, line: int) -> tuple[float, float]:
+        """Left end and top of the track of a line."""
 
 
 def _solid(piece: Piece, x: float, y: float, wide: float, height: float) -> str:
@@ -28,7 +44,7 @@ def _solid(piece: Piece, x: float, y: float, wide: float, height: float) -> str:
     return tag("path", d=d, class_="body")
 
 
-def _hold(p: Piece, x: float, y: float, w: float, h: float, ruling: Ruling, beats: list[Cue]) -> str:
+def _hold(p: Piece, x: float, y: float, w: float, h: float, ruling: Lane, beats: list[Cue]) -> str:
     marks = ""
     for cue in beats:
         at = cue.start_ms / 1000
@@ -39,7 +55,7 @@ def _hold(p: Piece, x: float, y: float, w: float, h: float, ruling: Ruling, beat
     return _solid(p, x, y, w, h) + (tag("path", d=marks, class_="mark") if marks else "")
 
 
-def _reps(p: Piece, x: float, y: float, w: float, h: float, ruling: Ruling, beats: list[Cue]) -> str:
+def _reps(p: Piece, x: float, y: float, w: float, h: float, ruling: Lane, beats: list[Cue]) -> str:
     bars = ""
     for cue in beats:
         at = cue.start_ms / 1000
@@ -50,7 +66,7 @@ def _reps(p: Piece, x: float, y: float, w: float, h: float, ruling: Ruling, beat
     return _solid(p, x, y, w, h) + tag("path", d=bars or "M0 0", class_="beat")
 
 
-def _breaths(p: Piece, x: float, y: float, w: float, h: float, ruling: Ruling, beats: list[Cue]) -> str:
+def _breaths(p: Piece, x: float, y: float, w: float, h: float, ruling: Lane, beats: list[Cue]) -> str:
     wave = ""
     for cue in beats:
         start, end = cue.start_ms / 1000, cue.end_ms / 1000
@@ -69,19 +85,19 @@ def _breaths(p: Piece, x: float, y: float, w: float, h: float, ruling: Ruling, b
     return _solid(p, x, y, w, h) + tag("path", d=wave or "M0 0", class_="wave")
 
 
-def _transition(p: Piece, x: float, y: float, w: float, h: float, ruling: Ruling, beats: list[Cue]) -> str:
+def _transition(p: Piece, x: float, y: float, w: float, h: float, ruling: Lane, beats: list[Cue]) -> str:
     _, top = ruling.place(p.line)
     return tag("path", d=f"M{n(x + 1)} {n(top + ruling.track / 2)}h{n(w - 1)}", class_="line")
 
 
-def _switch(p: Piece, x: float, y: float, w: float, h: float, ruling: Ruling, beats: list[Cue]) -> str:
+def _switch(p: Piece, x: float, y: float, w: float, h: float, ruling: Lane, beats: list[Cue]) -> str:
     _, top = ruling.place(p.line)
     up = p.segment.side is Side.LEFT
     y1, y2 = top + ruling.track * (0.75 if up else 0.25), top + ruling.track * (0.25 if up else 0.75)
     return tag("path", d=f"M{n(x + 1)} {n(y1)}L{n(x + w)} {n(y2)}", class_="line")
 
 
-def _setup(p: Piece, x: float, y: float, w: float, h: float, ruling: Ruling, beats: list[Cue]) -> str:
+def _setup(p: Piece, x: float, y: float, w: float, h: float, ruling: Lane, beats: list[Cue]) -> str:
     middle = y + h / 2
     return tag(
         "path",
@@ -90,15 +106,15 @@ def _setup(p: Piece, x: float, y: float, w: float, h: float, ruling: Ruling, bea
     )
 
 
-def _settle(p: Piece, x: float, y: float, w: float, h: float, ruling: Ruling, beats: list[Cue]) -> str:
+def _settle(p: Piece, x: float, y: float, w: float, h: float, ruling: Lane, beats: list[Cue]) -> str:
     return tag("path", d=f"M{n(x)} {n(y + h / 2)}L{n(x + w)} {n(y)}v{n(h)}Z", class_="body")
 
 
-def _release(p: Piece, x: float, y: float, w: float, h: float, ruling: Ruling, beats: list[Cue]) -> str:
+def _release(p: Piece, x: float, y: float, w: float, h: float, ruling: Lane, beats: list[Cue]) -> str:
     return tag("path", d=f"M{n(x)} {n(y)}v{n(h)}L{n(x + w)} {n(y + h / 2)}Z", class_="body")
 
 
-def _pulses(p: Piece, x: float, y: float, w: float, h: float, ruling: Ruling, beats: list[Cue]) -> str:
+def _pulses(p: Piece, x: float, y: float, w: float, h: float, ruling: Lane, beats: list[Cue]) -> str:
     """Each phase is parted from the next; every second one is lower, as the muscle lets go."""
     starts = [cue.start_ms / 1000 for cue in beats if cue.kind is CueKind.PULSE_PHASE]
     names = [cue.text for cue in beats if cue.kind is CueKind.PULSE_PHASE]
@@ -114,7 +130,7 @@ def _pulses(p: Piece, x: float, y: float, w: float, h: float, ruling: Ruling, be
     return drawn or _solid(p, x, y, w, h)
 
 
-def _timed(p: Piece, x: float, y: float, w: float, h: float, ruling: Ruling, beats: list[Cue]) -> str:
+def _timed(p: Piece, x: float, y: float, w: float, h: float, ruling: Lane, beats: list[Cue]) -> str:
     """Moving without a count: slanted strokes."""
     slant = min(h * 0.6, 7)
     strokes = ""
@@ -125,27 +141,27 @@ def _timed(p: Piece, x: float, y: float, w: float, h: float, ruling: Ruling, bea
     return _solid(p, x, y, w, h) + tag("path", d=strokes or "M0 0", class_="beat")
 
 
-def _open(p: Piece, x: float, y: float, w: float, h: float, ruling: Ruling, beats: list[Cue]) -> str:
+def _open(p: Piece, x: float, y: float, w: float, h: float, ruling: Lane, beats: list[Cue]) -> str:
     """A hold whose end is left open."""
     d = f"M{n(x + w)} {n(y + 0.7)}H{n(x + 0.7)}V{n(y + h - 0.7)}H{n(x + w)}"
     return tag("path", d=d, class_="body")
 
 
-def _shown(p: Piece, x: float, y: float, w: float, h: float, ruling: Ruling, beats: list[Cue]) -> str:
+def _shown(p: Piece, x: float, y: float, w: float, h: float, ruling: Lane, beats: list[Cue]) -> str:
     frame = tag("rect", x=n(x + 0.5), y=n(y + 1), width=n(w), height=n(h - 2), class_="frame")
     return frame + _talk(p, x + 3, y, max(0.5, w - 6), h, ruling, beats)
 
 
-def _talk(p: Piece, x: float, y: float, w: float, h: float, ruling: Ruling, beats: list[Cue]) -> str:
+def _talk(p: Piece, x: float, y: float, w: float, h: float, ruling: Lane, beats: list[Cue]) -> str:
     rows = "".join(f"M{n(x)} {n(y + h * part)}h{n(w * share)}" for part, share in ((0.25, 1), (0.5, 0.92), (0.75, 0.6)))
     return tag("path", d=rows, class_="line")
 
 
-def _quiet(p: Piece, x: float, y: float, w: float, h: float, ruling: Ruling, beats: list[Cue]) -> str:
+def _quiet(p: Piece, x: float, y: float, w: float, h: float, ruling: Lane, beats: list[Cue]) -> str:
     return tag("rect", x=n(x + 0.5), y=n(y + 1), width=n(w), height=n(h - 2), rx=2, class_="body")
 
 
-Shape = Callable[[Piece, float, float, float, float, Ruling, list[Cue]], str]
+Shape = Callable[[Piece, float, float, float, float, Lane, list[Cue]], str]
 
 #: The drawing of each kind: piece, left, top, width, height, ruling, and the beats and marks inside.
 SHAPES: dict[SegmentKind, Shape] = {

@@ -13,6 +13,8 @@ from types import MappingProxyType
 
 from extendum.core.checks.finding import Severity
 from extendum.core.model.body import Side
+from extendum.core.model.dose import COUNTED
+from extendum.core.model.item import MoveItem
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import Cue, CueKind, Segment, SegmentKind, Timeline, clock
 from extendum.draw.flags import FLAG_PX, flag_shape
@@ -36,18 +38,21 @@ def draw_sheet(
     script: Script | None = None,
     chosen: str | None = None,
     flags: Mapping[str, Flag] = MappingProxyType({}),
+    ruling: Ruling | None = None,
 ) -> str:
     """The sheet as SVG: every segment can be reached, says what it is and why it lasts so long.
 
     ``flags`` are what the checks found, by item: each stands before the item's first name.
     """
     target = script.brief.target_s if script else timeline.length_s
-    ruling = ruling_for(max(timeline.length_s, target))
+    ruling = ruling or ruling_for(max(timeline.length_s, target))
     drawn = list(_rules(ruling, timeline.length_s, target))
     beats = _beats_by_segment(timeline)
     first = True
+    ends = _ends(script) if script else {}
     for piece in pieces(timeline.segments):
-        drawn.append(_piece(piece, ruling, beats, chosen, focusable=piece.first, tabindex=0 if first else -1))
+        end = ends.get((piece.segment.item, piece.segment.stage or 1)) if _gives(piece) else None
+        drawn.append(_piece(piece, ruling, beats, chosen, end, focusable=piece.first, tabindex=0 if first else -1))
         first = False
     drawn += _round_brackets(timeline, ruling, script)
     drawn += _underlays(timeline, ruling)
@@ -66,7 +71,7 @@ def draw_sheet(
 
 
 def measures(ruling: Ruling) -> str:
-    """What a drawing over the sheet needs of its ruling, as numbers: see desk.js."""
+    """What a drawing over the sheet needs of its ruling, as numbers: see preview.js."""
     x, y = ruling.place(0)
     told = (x, y, ruling.column + ruling.between, ruling.pitch, ruling.track, ruling.second)
     return " ".join(f"{one:.3f}" for one in told) + f" {ruling.per_column} {ruling.columns}"
@@ -108,6 +113,7 @@ def _piece(
     ruling: Ruling,
     beats: dict[str, list[Cue]],
     chosen: str | None,
+    end: _End | None,
     *,
     focusable: bool,
     tabindex: int,
@@ -118,6 +124,7 @@ def _piece(
     shape = SHAPES[segment.kind](piece, x, y, wide, height, ruling, beats.get(segment.id, []))
     _, line_y = ruling.place(piece.line)
     hit = tag("rect", x=n(x), y=n(line_y), width=n(wide + 0.8), height=n(ruling.track), class_="hit")
+    edge = _edge(end, x + wide, line_y, ruling) if end else ""
     state = " chosen" if segment.item == chosen else ""
     about = spoken_name(segment)
     reach: dict[str, object] = (
@@ -125,13 +132,50 @@ def _piece(
     )
     return tag(
         "g",
-        hit + shape,
+        hit + shape + edge,
         class_=f"seg k-{segment.kind} s-{segment.side or 'none'}{state}",
         id=f"seg-{segment.id}" if focusable else None,
         data_item=segment.item,
         data_about=about,
         **reach,
     )
+
+
+@dataclass(frozen=True, slots=True)
+class _End:
+    """The end of a dose on the sheet, to be dragged: what it is now, and how many seconds one more of it takes."""
+
+    stage: int
+    value: int
+    seconds: float
+    unit: str
+
+
+def _ends(script: Script) -> dict[tuple[str, int], _End]:
+    """By item and stage what its end is worth; locked ones and phases that stretch are not dragged."""
+    found = {}
+    for item in script.items():
+        if isinstance(item, MoveItem):
+            for stage, dose in enumerate(item.doses, 1):
+                if not dose.quantity.locked and (dose.measure == "s" or isinstance(dose, COUNTED)):
+                    seconds = 1.0 if dose.measure == "s" else dose.cycle_ms / 1000
+                    found[item.id, stage] = _End(stage, dose.quantity.value, seconds, dose.measure)
+        elif not item.quantity.locked:
+            found[item.id, 1] = _End(1, item.quantity.value, 1.0, "s")
+    return found
+
+
+def _gives(piece: Piece) -> bool:
+    """Whether a piece ends with a dose as it is written: work of the first round, a talk, a quiet."""
+    own = piece.segment.kind.works or piece.segment.kind in (SegmentKind.TALK, SegmentKind.QUIET)
+    return piece.last and own and piece.segment.round <= 1
+
+
+def _edge(end: _End, right: float, top: float, ruling: Ruling) -> str:
+    grip = tag("rect", x=n(right - 4), y=n(top), width="9", height=n(ruling.track), class_="hit")
+    grip += tag("rect", x=n(right - 2.5), y=n(top + 2), width="5", height=n(ruling.track - 4), rx="2.5", class_="grip")
+    told = {"data_stage": end.stage, "data_value": end.value, "data_seconds": f"{end.seconds:g}", "data_unit": end.unit}
+    return tag("g", grip, class_="edge", **told)
 
 
 def _underlays(timeline: Timeline, ruling: Ruling) -> Iterator[str]:

@@ -24,6 +24,7 @@ urlpatterns = [
     path("read-in/", reading.read_in, name="read-in"),
     path("settings/", accounts.settings_page, name="settings"),
     path("help/", guide.help_page, name="help"),
+    path("classes/<int:pk>/what-if/", fitting.what_if, name="what-if"),
     path("finder/", guide.finder, name="finder"),
     path("tour/", tour.tour, name="tour"),
     path("classes/new/", shelf.make, name="make"),

@@ -19,7 +19,7 @@ from extendum.web.classes.access import own_class
 from extendum.web.classes.checking import checks_page
 from extendum.web.classes.models import StretchClass
 from extendum.web.classes.own import Own
-from extendum.web.classes.page import compiled, desk_context
+from extendum.web.classes.page import Room, compiled, desk_context
 from extendum.web.classes.posted import OutOfReachError, read_edit
 from extendum.web.classes.words import words_page
 from extendum.web.guide.texts import guide
@@ -29,7 +29,8 @@ from extendum.web.shared.forms import whole
 #: The modules that the Desk is made of: named in its page, so that they come at once and not one after the other.
 DESK_PARTS = (
     *(f"js/{name}.js" for name in ("finder", "keep", "keys", "look", "page", "remedies", "told")),
-    *(f"js/desk/{name}.js" for name in ("main", "adding", "notices", "peg", "preview", "rows", "sheet", "turns")),
+    *(f"js/desk/{name}.js" for name in ("main", "adding", "dragging", "notices", "panel", "peg")),
+    *(f"js/desk/{name}.js" for name in ("preview", "room", "rows", "sheet", "tabs", "turns")),
 )
 #: Edits after which the page names what is gone and offers Undo.
 REMOVES = frozenset({"remove", "remove-rows", "remove-section", "remove-stage", "remove-instead", "remove-route"})
@@ -43,7 +44,7 @@ def desk(request: Asked, pk: int) -> HttpResponse:
 
 
 def _desk(request: Asked, of: StretchClass, chosen: str | None) -> HttpResponse:
-    context = desk_context(of, chosen)
+    context = desk_context(of, chosen, Room.read(request.COOKIES.get("room", "")))
     if request.htmx:
         return render(request, "classes/_desk.html", context)
     toured = guide() if request.session.get("tour") == of.pk else None

@@ -25,7 +25,7 @@ from extendum.core.fit.remedy import any_may_go
 from extendum.core.fit.versions import Version, as_own_class, regions_of, version_at, versions, warm_up
 from extendum.core.model.body import Region, Side
 from extendum.core.model.brief import LONGEST_CLASS_S
-from extendum.core.model.errors import RefusedError
+from extendum.core.model.errors import ExtendumError, RefusedError
 from extendum.core.model.item import MoveItem, may_go
 from extendum.core.model.script import Script
 from extendum.core.model.section import Pin, Section
@@ -36,7 +36,9 @@ from extendum.core.timing.layout import outline
 from extendum.draw.small import draw_small_sheet
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
-from extendum.web.classes.page import fitter
+from extendum.web.classes.own import Own
+from extendum.web.classes.page import difference_words, fitter
+from extendum.web.classes.posted import read_edit
 from extendum.web.shared.asked import Asked
 from extendum.web.shared.drawn import drawn
 
@@ -74,6 +76,22 @@ def preview_plain(result: Fit) -> dict[str, Any]:
         "stretches": _stretches(result.script) if result.reached else [],
     }
     return plain
+
+
+@require_POST
+def what_if(request: Asked, pk: int) -> JsonResponse:
+    """What an edit would make of the class, without doing it: its label, the length, and the outline to draw."""
+    of = own_class(request, pk)
+    script = store.script_of(of.present)
+    try:
+        asked = read_edit(request.POST, script, Own(of.owner))
+        after = asked.change(script)
+    except ExtendumError as error:
+        return JsonResponse({"message": str(error)}, status=422)
+    laid, target = outline(after), after.brief.target_s
+    length = laid[-1].end_s if laid else 0
+    told = {"label": asked.label, "clock": clock(length), "off": difference_words(length, target)}
+    return JsonResponse(told | {"reached": True, "target": target, "stretches": _stretches(after), "changes": []})
 
 
 def _stretches(script: Script) -> list[list[int | str]]:

@@ -4,7 +4,10 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterable, Sequence
+from dataclasses import replace
 from typing import Any
+
+from django.utils.safestring import SafeString
 
 from extendum.core.edit.dose_edits import usual_step
 from extendum.core.model.body import Side
@@ -29,7 +32,7 @@ from extendum.core.model.style import (
     Teaching,
 )
 from extendum.core.model.talk import Talk, TalkKind, TalkPace
-from extendum.core.model.timeline import Timeline, Unsaid, clock
+from extendum.core.model.timeline import CueKind, SegmentKind, Timeline, Unsaid, clock
 from extendum.core.moves.further import further_lines
 from extendum.core.moves.objections import concerns, objections
 from extendum.core.moves.suggest import stand_ins
@@ -37,12 +40,15 @@ from extendum.core.outputs.wording import literal_sides
 from extendum.core.timing.cues import RULES
 from extendum.core.timing.facts import pass_facts
 from extendum.core.timing.layout import ways_told
+from extendum.core.timing.lines import Lines
 from extendum.core.timing.sequence import Arrival, Pass, passes_of, sequence
 from extendum.core.timing.speech import speaking_ms
-from extendum.draw.band import draw_dose_band
+from extendum.draw.group_strip import draw_group
+from extendum.draw.pass_strip import Strip, draw_amount
 from extendum.web.classes.own import Own
 from extendum.web.classes.posted import passes_typed
 from extendum.web.classes.posted_words import prompt_prefix, wordings_typed
+from extendum.web.classes.strips import strips_of
 from extendum.web.library.figures import figure_address, figure_words
 from extendum.web.library.store import Library
 from extendum.web.shared.dose_forms import phases_said, phases_typed, tempo_fields, what_gives
@@ -50,14 +56,33 @@ from extendum.web.shared.drawn import drawn
 from extendum.web.shared.forms import options
 
 
-def panel_of(script: Script, timeline: Timeline, chosen: Item | Group | None, own: Own) -> dict[str, Any]:
-    """What the panel shows of an item, a group, or without either of the class."""
-    if chosen is None:
-        return _class_panel(script, own.styles)
+def panel_of(
+    script: Script, timeline: Timeline, chosen: Item | Group, own: Own, width: float, strip: float
+) -> dict[str, Any]:
+    """What the panel shows of an item or a group; ``width`` is that of the panel, ``strip`` that of a move's strips."""
     if isinstance(chosen, Group):
-        return _group_panel(script, chosen)
+        return _group_panel(script, timeline, chosen, width)
     found = _item_panel(script, timeline, chosen)
+    if isinstance(chosen, MoveItem):
+        for stage, drawing in zip(found["stages"], strips_of(chosen, timeline, strip), strict=True):
+            stage["strip"] = _shown(drawing)
+        found["group_strip"] = _place_in_group(script, timeline, chosen, strip)
     return found | _library_panel(script, chosen, own.library) if isinstance(chosen, MoveItem) else found
+
+
+def _place_in_group(script: Script, timeline: Timeline, item: Item, width: float) -> SafeString:
+    """A group that is more than one move after the other, with this item's passes framed; empty for a plain one."""
+    group = next(g for s in script.sections for g in s.groups if item in g.items)
+    own = {one.id for one in group.items}
+    segments = [s for s in timeline.segments if s.item in own]
+    if (group.side_plan is SidePlan.EACH_MOVE and group.rounds == 1) or len(own) < 2 or not segments:
+        return SafeString()
+    numbers = {one.id: number for number, one in enumerate(script.items(), 1)}
+    return drawn(draw_group(segments, numbers, width, item.id))
+
+
+def _shown(strip: Strip) -> Strip:
+    return replace(strip, drawing=drawn(strip.drawing))
 
 
 def newer_than(item: Item, library: Library) -> bool:
@@ -100,8 +125,13 @@ def group_words(group: Group) -> str:
     return ", ".join(told)
 
 
-def _group_panel(script: Script, group: Group) -> dict[str, Any]:
+def _group_panel(script: Script, timeline: Timeline, group: Group, width: float) -> dict[str, Any]:
     under = script.under(group)
+    items = {item.id for item in group.items}
+    own = [segment for segment in timeline.segments if segment.item in items]
+    ways = sorted(s.seconds for s in own if s.kind in (SegmentKind.TRANSITION, SegmentKind.SWITCH))
+    numbers = {item.id: number for number, item in enumerate(script.items(), 1)}
+    lead = group.lead_side or script.style.lead_side
     return {
         "kind": "group",
         "plans": options(SidePlan, group.side_plan),
@@ -109,6 +139,32 @@ def _group_panel(script: Script, group: Group) -> dict[str, Any]:
         "passes": passes_typed(group),
         "names": [(n, item.name) for n, item in enumerate(group.items, 1)],
         "under": under,
+        "strip": drawn(draw_group(own, numbers, max(420.0, width))) if own else "",
+        "shown": _group_effects(group, ways, lead),
+    }
+
+
+def _group_effects(group: Group, ways: Sequence[int], lead: Side) -> dict[str, str]:
+    """What each setting of a group does, by an example from it."""
+    a, b = lead, lead.other
+    names = [item.name for item in group.items if isinstance(item, MoveItem)][:2]
+    one, two = (*names, "one move", "the next")[:2]
+    plans = {
+        SidePlan.EACH_MOVE: f"{one} {a}, {one} {b}; then {two}.",
+        SidePlan.CHAIN: f"{one} {a}, {two} {a} … then all of it {b}.",
+        SidePlan.INTERLEAVED: "In the order that you type below.",
+    }
+    taper = group.taper_percent
+    later = (
+        f"30 s become {-(-30 * taper // 100)} s in the second round." if taper < 100 else "Every round lasts as long."
+    )
+    reset = group.reset_s or 3
+    said = f"Getting from one pass to the next takes {ways[0]} to {ways[-1]} s here." if ways else ""
+    return {
+        "plan": plans[group.side_plan],
+        "rounds": later if group.rounds > 1 else "All of it once.",
+        "reset": f"{'Now' if group.reset_s else 'With 3 s,'} people shake out for {reset} s before each way.",
+        "cadence": f"{said} A fixed time is the same for all of them, ready or not.".strip(),
     }
 
 
@@ -117,7 +173,7 @@ def _item_panel(script: Script, timeline: Timeline, item: Item) -> dict[str, Any
     found: dict[str, Any] = {
         "kind": item.tag,
         "quantity": item.quantity,
-        "dose_band": drawn(draw_dose_band(item.quantity, 220)),
+        "own": _shown(draw_amount(item.quantity, 300)),
         "unsaid": unsaid_words(u for u in timeline.unsaid if u.of.item == item.id),
         "lasts": clock(sum(s.seconds for s in segments)),
         "unit": "s",
@@ -146,7 +202,6 @@ def _stage(item: MoveItem, number: int, dose: Dose) -> dict[str, Any]:
         "number": number,
         "dose": dose,
         "quantity": dose.quantity,
-        "band": drawn(draw_dose_band(dose.quantity, 220)),
         "kinds": [(kind.tag, isinstance(dose, kind)) for kind in KINDS],
         "tempo": tempo_fields(dose),
         "counts": dose.counts if isinstance(dose, Reps) else None,
@@ -242,6 +297,7 @@ def _move_panel(script: Script, item: MoveItem) -> dict[str, Any]:
         "releases": options(ReleaseAfter, item.release_after) if len(own) > 1 or item.sets > 1 else [],
         "countdowns": options(Countdown, item.countdown),
         "side_names": options(SideNames, item.side_names) if item.move.sided or item.alternates else [],
+        "lead": str(next((p.lead for p in own), script.style.lead_side)),
         "way": ways_told(script).get(item.id),
         "in_chain": any(p.group.side_plan is SidePlan.CHAIN for p in own),
         "order": [told for p in own if (told := pass_words(p))],
@@ -299,20 +355,85 @@ def _word_fields(script: Script, item: MoveItem, own: list[Pass]) -> list[dict[s
 _ARRIVES = {"short": Arrival.AGAIN, "switch": Arrival.SWITCH, "turn": Arrival.TURN}
 
 
-def _class_panel(script: Script, styles: Sequence[CueStyle]) -> dict[str, Any]:
-    style = script.style
+#: A line as it is said, to hear how fast it would be.
+_LINE = "Hands to the wall, and step your left foot back."
+
+
+def _effects(style: CueStyle, priority: Priority) -> dict[str, str]:
+    """What each setting does, by an example."""
+    first, own = style.lead_side, style.lead_side.other
+    minute = 60_000 / max(1, style.breath_in_ms + style.breath_out_ms)
+    counted = {
+        Countdown.NONE: "They hear the release, and no count.",
+        Countdown.TONE: "A short tone in each of the last seconds.",
+    }
+    gives = {
+        Priority.MOVES: "Every move stays. Holds become shorter, down to their least.",
+        Priority.HOLDS: "Holds stay as they are wanted. What may go is left out.",
+    }
+    mirror = f"You move your {own} side as they move their {first} one. The Stage tells you both."
+    calls = Lines(style.talk_style)
+    return {
+        "lead": f"{first.value.capitalize()} first, then {own}, in every move that has sides.",
+        "teaching": mirror if style.teaching is Teaching.MIRROR else f"You move your {first} side as they do.",
+        "countdown": counted.get(style.countdown, f"You say {style.countdown.first} to 1 before a hold ends."),
+        "words_per_minute": f"“{_LINE}” takes {speaking_ms(_LINE, style.words_per_minute) / 1000:.1f} s.",
+        "settle_s": f"Everybody arrives for {style.settle_s} s. Then the seconds of the hold begin.",
+        "pace_percent": f"A way of 8 s takes {-(-8 * style.pace_percent // 100)} s.",
+        "priority": gives.get(priority, "Holds give a little first, then what may go is left out."),
+        "holds": "A fit keeps every hold to this, inside the move’s own limits.",
+        "talk_style": f"“{calls.say(CueKind.HALFWAY)}” “{calls.last(1)}”",
+        "breath_out_ms": f"{minute:.1f} breaths a minute.",
+    }
+
+
+def settings_of(script: Script, styles: Sequence[CueStyle]) -> dict[str, Any]:
+    """What the drawer of the class settings shows: each setting with what it does."""
+    style, priority = script.style, script.brief.priority
+    shown = _effects(style, priority)
+
+    def number(name: str, key: str, label: str, value: object, mode: str = "numeric", hint: str = "") -> dict[str, Any]:
+        told = {"name": name, "id": f"set-{key}", "label": label, "value": value, "mode": mode, "hint": hint}
+        return told | {"effect": shown.get(name, "")}
+
+    def choice(name: str, key: str, label: str, some: list[tuple[str, bool]]) -> dict[str, Any]:
+        return {"name": name, "id": f"set-{key}", "label": label, "options": some, "effect": shown.get(name, "")}
+
     return {
         "kind": "class",
         "style": style,
+        "shown": shown,
         "styles": [(one.name, one.name == style.name) for one in styles],
         "countdowns": options(Countdown, style.countdown),
-        "talk_styles": options(TalkStyle, style.talk_style),
-        "rep_counts": options(RepCount, style.count_reps),
         "teachings": options(Teaching, style.teaching),
-        "holds": options(HoldConvention, style.holds),
-        "priorities": options(Priority, script.brief.priority),
-        "side_names": options(SideNames, style.side_names),
-        "time_left": ", ".join(map(str, style.time_left)),
-        "breath_in": f"{style.breath_in_ms / 1000:g}",
-        "breath_out": f"{style.breath_out_ms / 1000:g}",
+        "numbers": [
+            number("words_per_minute", "wpm", "Words a minute, while speaking", style.words_per_minute),
+            number("settle_s", "settle", "Settle before a hold, s", style.settle_s),
+            number("pace_percent", "pace", "Pace of the slowest, % of the moving time", style.pace_percent),
+            number("breath_in_ms", "in", "Breath in, s", f"{style.breath_in_ms / 1000:g}", "decimal"),
+            number("breath_out_ms", "out", "Breath out, s", f"{style.breath_out_ms / 1000:g}", "decimal"),
+            number("quiet_percent", "quiet", "Quiet in every hold, at least %", style.quiet_percent),
+            number("breath_every_s", "every", "Remind to breathe every, s; 0 never", style.breath_every_s),
+            number("say_breaths", "say", "Say in and out for the first breaths", style.say_breaths),
+            number("last_calls", "last", "Call the last reps or breaths", style.last_calls),
+            number(
+                "time_left",
+                "time-left",
+                "Time-left calls, s before the end",
+                _listed(style.time_left),
+                "text",
+                "30, 10",
+            ),
+        ],
+        "choices": [
+            choice("priority", "priority", "If it has to be shorter", options(Priority, priority)),
+            choice("holds", "holds", "Holds in a fit", options(HoldConvention, style.holds)),
+            choice("talk_style", "talk-style", "Style of the calls", options(TalkStyle, style.talk_style)),
+            choice("count_reps", "count-reps", "Count reps and breaths aloud", options(RepCount, style.count_reps)),
+            choice("side_names", "names", "Sides are spoken as", options(SideNames, style.side_names)),
+        ],
     }
+
+
+def _listed(some: Sequence[int]) -> str:
+    return ", ".join(map(str, some))

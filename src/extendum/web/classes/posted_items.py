@@ -9,7 +9,7 @@ from extendum.core.edit import dose_edits
 from extendum.core.edit import script_edits as edit
 from extendum.core.edit.way_edits import set_rig
 from extendum.core.model.body import Region
-from extendum.core.model.dose import Hold
+from extendum.core.model.dose import Dose, Hold
 from extendum.core.model.dose_kinds import as_kind, describe
 from extendum.core.model.elastic import Elastic
 from extendum.core.model.errors import RefusedError
@@ -19,8 +19,8 @@ from extendum.core.model.move import Effect, Sidedness, Target
 from extendum.core.model.script import Script
 from extendum.core.model.style import Countdown, Facing, RepCount, SideNames
 from extendum.core.model.talk import Quiet
-from extendum.web.shared.dose_forms import detailed, elastic_from
-from extendum.web.shared.forms import Edit, Form, choice, names_in, optional_side, own_choice, whole
+from extendum.web.shared.dose_forms import detailed, elastic_from, tempo_fields
+from extendum.web.shared.forms import Edit, Form, choice, names_in, optional_side, own_choice, tenths_ms, whole
 
 
 def _talk(form: Form, script: Script) -> Edit:
@@ -82,6 +82,48 @@ def _quantity(form: Form, script: Script) -> Edit:
     changed = item.having(after)
     label = f"{item.name}: {dose_words(changed)}"
     return Edit(lambda s: dose_edits.set_quantity(s, item.id, after), label, f"{item.id}.quantity")
+
+
+#: What may be typed or dragged of an item, one at a time: what it is called, and where it lies.
+_OF_ITEM = {
+    "way_s": "way",
+    "switch_s": "change of sides",
+    "turn_s": "change of direction",
+    "demonstrate_s": "shown",
+    "rest_s": "rest",
+    "sets": "sets",
+}
+_OF_QUANTITY = ("least", "wanted", "most")
+
+
+def _set(form: Form, script: Script) -> Edit:
+    """One number of an item: of its quantity, of a phase of its dose, or a time of its own; settling is the class's."""
+    item, field = script.item(form["item"]), form["field"]
+    stage = whole(form, "stage") if "stage" in form else 1
+    key = f"{item.id}.{field}.{stage}"
+    if field in _OF_QUANTITY:
+        before = item.doses[stage - 1].quantity if isinstance(item, MoveItem) else item.quantity
+        typed = {name: getattr(before, name) for name in _OF_QUANTITY} | {field: whole({field: form["value"]}, field)}
+        after = before.typed(typed["least"], typed["wanted"], typed["most"])
+        changed = item.having(after, stage) if isinstance(item, MoveItem) else item.having(after)
+        return Edit(lambda s: edit.replace_items(s, {item.id: changed}), f"{item.name}: {dose_words(changed)}", key)
+    if field == "settle_s":
+        style = replace(script.style, settle_s=whole({field: form["value"]}, field))
+        return Edit(lambda s: edit.set_style(s, style), f"Settle {style.settle_s} s in the whole class", "settle")
+    move = move_of(script, item.id)
+    if field in _OF_ITEM:
+        value = whole({field: form["value"]}, field)
+        label = f"{item.name}: {_OF_ITEM[field]} {value}{' s' if field.endswith('_s') else ''}"
+        return Edit(lambda s: edit.set_move_item(s, move.id, **{field: value}), label, key)
+    dose = move.doses[stage - 1]
+    if field not in {name for name, _, _ in tempo_fields(dose)}:
+        raise RefusedError("field", "one that this item has", field)
+    now: dict[str, Any] = {field: tenths_ms({field: form["value"]}, field)}
+    phased: Dose = replace(dose, **now)
+    if stage > 1:
+        then = tuple(replace(one, dose=phased) if n == stage else one for n, one in enumerate(move.then, 2))
+        return Edit(lambda s: edit.set_move_item(s, move.id, then=then), f"{item.name}: {describe(phased)}", key)
+    return Edit(lambda s: dose_edits.set_dose(s, move.id, phased), f"{item.name}: {describe(phased)}", key)
 
 
 def _dose(form: Form, script: Script) -> Edit:
@@ -148,7 +190,7 @@ def _sides(form: Form, script: Script) -> Edit:
         count_is=choice(CountIs, form, "count_is", item.count_is),
         lead_side=optional_side(form, "lead_side"),
         sets=whole(form, "sets"),
-        rest_s=whole(form, "rest_s"),
+        rest_s=whole(form, "rest_s") if "rest_s" in form else item.rest_s,
         set_order=choice(SetOrder, form, "set_order", item.set_order),
         direction_order=choice(DirectionOrder, form, "direction_order", item.direction_order),
         release_after=choice(ReleaseAfter, form, "release_after", item.release_after),
@@ -159,8 +201,8 @@ def _sides(form: Form, script: Script) -> Edit:
         if "last_calls" in form
         else item.last_calls,
         demonstrate_s=whole(form, "demonstrate_s"),
-        way_s=whole(form, "way_s"),
-        switch_s=whole(form, "switch_s"),
+        way_s=whole(form, "way_s") if "way_s" in form else item.way_s,
+        switch_s=whole(form, "switch_s") if "switch_s" in form else item.switch_s,
         turn_s=whole(form, "turn_s") if "turn_s" in form else item.turn_s,
         say_way="say_way" in form,
         facing=choice(Facing, form, "facing", item.facing),
@@ -223,6 +265,7 @@ ITEM_EDITS = {
     "lock": _lock,
     "mark": _mark,
     "quantity": _quantity,
+    "set": _set,
     "dose": _dose,
     "add-stage": _add_stage,
     "remove-stage": _remove_stage,

@@ -135,7 +135,7 @@ def _talk_words(form: Form, script: Script) -> Edit:
         raise RefusedError("item", "a talk", item.name)
     changed = replace(
         item,
-        words=form.get("words", "").strip(),
+        words=form.get("words", item.words).strip(),
         kind=choice(TalkKind, form, "talk_kind", item.kind),
         pace=choice(TalkPace, form, "pace", item.pace),
         between="between" in form if "chained" in form else item.between,

@@ -14,7 +14,9 @@ from extendum.web.shared.forms import Form, choice, options, tenths_ms, whole
 
 
 def elastic_from(form: Form, before: Elastic) -> Elastic:
-    """The quantity that a form asks for."""
+    """The quantity that a form asks for; as it is where the form says nothing of it."""
+    if "wanted" not in form:
+        return before
     return before.typed(whole(form, "least"), whole(form, "wanted"), whole(form, "most"))
 
 
@@ -35,12 +37,12 @@ def detailed(dose: Dose, form: Form) -> Dose:
 
 def _counted(dose: Reps | Breaths | Pulses, form: Form) -> Dose:
     """Counted work with its tempo or phases, what is said in them, and what gives: the count, or one of the phases."""
-    changes: dict[str, Any] = {name: tenths_ms(form, name) for name, _, _ in tempo_fields(dose)}
+    changes: dict[str, Any] = {n: tenths_ms(form, n) for n, _, _ in tempo_fields(dose) if n in form}
     names = [name for name, _ in dose.named_phases]
     if isinstance(dose, Pulses):
         changes["phases"] = _phases(form.get("phases", phases_typed(dose)))
         names = [phase.name for phase in changes["phases"]]
-    if isinstance(dose, Reps):
+    if isinstance(dose, Reps) and "counts" in form:
         changes["counts"] = whole(form, "counts")
     if "say_first" in form:
         changes |= {"say_first": whole(form, "say_first"), "says": _says(dose, names, form)}

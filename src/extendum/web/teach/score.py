@@ -87,6 +87,7 @@ def _shown(script: Script, moves: Sequence[MoveItem], library: Library) -> dict[
         "easier": {item.id: easier for item in moves if (easier := _easier(item, library, script.brief))},
         "instead": {item.id: [_other(one) for one in item.instead] for item in moves if item.instead},
         "ladder": {item.id: _ladder(item) for item in moves},
+        "where": {item.id: section.name for section in script.sections for item in section.items},
         "watch": {i.id: [[one.seen, one.say] for one in i.move.watch] for i in moves if i.move.watch},
     }
 

@@ -49,7 +49,7 @@ function draw() {
   show("name", score.names[step.item] ?? "A rest");
   show("side", opposite[seen.side] ? seen.side : "");
   show("count", seen.total ? `${seen.nth} of ${seen.total}` : waits ? "open" : `${left} s`);
-  show("left", `${clock(Math.ceil(leftMs(run) / 1000))} left`);
+  show("left", `${clock(Math.ceil(leftMs(run) / 1000))} to go`);
   show("go-word", works ? (waits ? "Go on" : "End it now") : work ? "They are in" : "Go on");
   show("pause-word", run.running ? "Pause" : "Go on");
   can("longer", works && !waits);

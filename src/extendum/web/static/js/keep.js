@@ -26,6 +26,7 @@ for (const failed of ["htmx:responseError", "htmx:sendError"]) {
 
 const holds = { value: true, checked: true, selected: true };
 Idiomorph.defaults.callbacks.beforeAttributeUpdated = (name, node) => {
+  if (name === "open" && node.matches?.("details")) return false; // what was opened stays open
   const field = node.closest?.("select") ?? node;
   return !(holds[name] && typed.has(field));
 };

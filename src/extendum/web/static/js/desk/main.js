@@ -4,10 +4,13 @@ import "../look.js";
 import "../remedies.js";
 import "../told.js";
 import { adder, closeFound, look, openNewer, take } from "./adding.js";
-import { again, notice } from "./notices.js";
+import { again, expectTyping, notice } from "./notices.js";
+import "./panel.js";
 import "./peg.js";
+import "./room.js";
 import { copy, cut, extend, hasPicks, paste, pick, together, unpick } from "./rows.js";
 import "./sheet.js";
+import "./tabs.js";
 import { choose, chooseNeighbour, edit, editChosen, here, reload, step } from "./turns.js";
 
 // ---- clicks --------------------------------------------------------------------------------
@@ -93,7 +96,8 @@ deeds({
   lock: () => editChosen("lock"),
   "may-go": () => editChosen("mark", { keep: "may be left out", toggle: 1 }),
   "leave-out": () => editChosen("mark", { keep: "left out", toggle: 1 }),
-  talk: () => edit("talk"),
+  talk: () => { expectTyping(); edit("talk"); },
+  "add-section": () => { expectTyping(); edit("section"); },
   peg: () => document.getElementById("peg").focus(),
   order: () => { const list = listHere(); if (list) openOrder(list.dataset.section); },
   sides: () => { const list = listHere(); if (list) choose(list.dataset.group); },

@@ -13,13 +13,42 @@ document.body.addEventListener("htmx:afterSwap", (event) => {
     document.title = `${document.getElementById("class-title").textContent} · Extendum`;
   }
 });
-// What the server says is typed next.
+// What the server says is typed next. What is pressed before its field is there waits for it: words that are typed at once
+// after T are no commands.
+let held = null;
+export function expectTyping() { held ??= []; }
+const hold = (event) => {
+  if (!held || !event.isTrusted || event.ctrlKey || event.metaKey || ["Shift", "Control", "Alt", "Meta"].includes(event.key)) return;
+  event.preventDefault();
+  event.stopImmediatePropagation();
+  held.push(event);
+};
+addEventListener("keydown", hold, true);
+const keep = ({ target }) => target.dispatchEvent(new Event("change", { bubbles: true })); // no browser tells of what a script wrote
+function write(field, key) {
+  field.removeEventListener("blur", keep);
+  field.addEventListener("blur", keep, { once: true });
+  field.setRangeText(key === "Enter" ? "\n" : key, field.selectionStart, field.selectionEnd, "end");
+  field.dispatchEvent(new Event("input", { bubbles: true }));
+}
+function replay() {
+  const waiting = held ?? [];
+  held = null;
+  for (const event of waiting) {
+    const field = document.activeElement, types = field.matches("input, textarea");
+    if (types && (event.key.length === 1 || (event.key === "Enter" && field.matches("textarea")))) write(field, event.key);
+    else if (types && event.key === "Enter") field.blur();
+    else field.dispatchEvent(new KeyboardEvent("keydown", event));
+  }
+}
 document.body.addEventListener("focusing", ({ detail: { id } }) => {
   const field = document.getElementById(id);
   field?.focus();
   field?.select?.();
   field?.scrollIntoView({ block: "nearest" });
+  replay();
 });
+for (const failed of ["htmx:responseError", "htmx:sendError"]) document.body.addEventListener(failed, () => { held = null; });
 
 let asked = null;
 const offers = () => [...notice.querySelectorAll("button")];

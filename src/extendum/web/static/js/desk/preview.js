@@ -35,7 +35,7 @@ export function endPreview() {
   box.replaceChildren();
 }
 
-function clear() {
+export function clear() {
   document.getElementById("ghost")?.remove();
   const sheet = document.getElementById("sheet");
   if (sheet.dataset.box) sheet.setAttribute("viewBox", sheet.dataset.box);
@@ -94,7 +94,7 @@ function label(ghost, stretches, place, second) {
   });
 }
 
-function draw(found) {
+export function draw(found) {
   const sheet = document.getElementById("sheet");
   const [left, top, across, pitch, track, second, perColumn, columns] = sheet.dataset.ruling.split(" ").map(Number);
   const ghost = document.createElementNS(SVG, "g");

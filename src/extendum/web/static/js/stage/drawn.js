@@ -16,7 +16,7 @@ const PHASES = {
 const ARROW = '<svg viewBox="0 0 110 90" aria-hidden="true"><path d="M45 5 5 45l40 40V58h60V32H45z"/></svg>';
 const SMALL = 0.42; // of the name, what comes after its first comma
 // Shares of the screen's height in capitals, to be read from four metres.
-const NAME = 0.09, WORDS = 0.05;
+const NAME = 0.05, WORDS = 0.05;
 
 const TOWARDS = "towards the class";
 let drawnSide = null;
@@ -24,9 +24,10 @@ function drawSide(side, stands) {
   if (`${side} ${stands}` === drawnSide) return;
   drawnSide = `${side} ${stands}`;
   const own = live.score.teaching === "mirror" && stands === TOWARDS ? opposite[side] : side;
-  if (side === "left") el("side").innerHTML = `${ARROW}<span>left</span><small>you:<br>${own}</small>`;
-  else if (side === "right") el("side").innerHTML = `<span>right</span>${ARROW}<small>you:<br>${own}</small>`;
-  else el("side").replaceChildren(); // what is done together has no side to speak of
+  // What is done together has no side to speak of.
+  if (opposite[side]) el("side").innerHTML = `${ARROW}<span>${side}</span>`; else el("side").replaceChildren();
+  const told = [opposite[side] ? own : "", stands && stands !== TOWARDS ? stands : ""].filter(Boolean);
+  show("own", told.length ? `you: ${told.join(", ")}` : "");
   el("side").querySelector("svg")?.setAttribute("transform", side === "right" ? "scale(-1 1)" : "");
 }
 
@@ -76,7 +77,7 @@ export function draw() {
     drawnWords = `${Boolean(key)} ${told}`;
     hide("words", Boolean(key));
     hide("key-words", !key);
-    if (key) fitLines("key-words", told, WORDS, 1); else fitLines("words", told, WORDS, 2);
+    if (key) fitLines("key-words", told, WORDS, 1); else fitLines("words", told, WORDS, 3);
     show(key ? "key-words" : "words", told);
   }
   for (const id of ["words", "key-words"]) mark(id, "said", words.said && live.record.mode !== "tap");
@@ -88,8 +89,10 @@ function drawName({ side, works, step }, easy) {
   const name = names[step.item] ? (easy && easy.name) || names[step.item] : "A rest";
   const [main, ...rest] = name.split(", ");
   const small = rest.length ? `, ${rest.join(", ")}` : "";
-  fitName("name", main, small, SMALL, NAME);
+  fitName("name", main, small, SMALL, records ? NAME / 2 : NAME);
   el("name").replaceChildren(main, ...(small ? [Object.assign(document.createElement("small"), { textContent: small })] : []));
+  const items = [...new Set(live.score.steps.map((one) => one.item))], at = items.indexOf(step.item);
+  show("where", at < 0 ? "" : [live.score.where?.[step.item], `${at + 1} of ${items.length}`].filter(Boolean).join(" · "));
   if (works) show("live", `${name}${opposite[side] ? `, ${side}` : ""}, ${Math.round(step.ms / 1000)} seconds`);
 }
 function drawCount(run, seen) {
@@ -108,6 +111,7 @@ function drawCount(run, seen) {
   show("phase", paused ? "paused" : phase);
   mark("stage", "paused", paused);
   mark("count", "quiet", !works);
+  mark("count", "long", String(shown).length > 2);
   show("pause-word", run.running || !run.started ? "Pause" : "Go on");
 }
 function drawKeys(run, { works, waits, step }, easy) {
@@ -136,7 +140,7 @@ function drawClock(run, at) {
     return show("late", "rehearsal, at your pace");
   }
   const seconds = Math.ceil(leftMs(run) / 1000), by = Math.round(lateMs() / 1000);
-  show("left", `${clock(seconds)} left`);
+  show("left", `${clock(seconds)} to go`);
   if (records) return show("late", `${clock(lasted())} in the file`);
   if (rehearses) return show("late", `rehearsal, ${TIMES} times as fast`);
   const ends = new Date(at + seconds * 1000).toTimeString().slice(0, 5);
@@ -157,7 +161,6 @@ function drawRibbon(run, seen) {
 // What the teacher has to know of this move before it starts: how to stand, the room, and what a side is matched to.
 function drawNote(run, step, easy, stands) {
   const { score } = live, notes = [];
-  if (stands && stands !== TOWARDS) notes.push(`you: ${stands}`);
   if (run.steps.some((one) => one.group === step.group && asTheFirst(run, one, score.steps))) notes.push("as long as the first side");
   if (records && score.space[step.item]) notes.push(score.space[step.item]);
   if (easy && !easy.rung) notes.push(`instead of ${score.names[step.item]}`);

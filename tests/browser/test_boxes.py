@@ -1,0 +1,136 @@
+"""Nothing lies over anything and nothing leaves the window: every screen in class, in its states, from phone to large screen."""
+
+import pytest
+from django.urls import reverse
+from playwright.sync_api import expect
+
+from extendum.web.classes import store
+from extendum.web.teach.models import Link
+from tests.browser.boxes import faults
+from tests.browser.test_main_path import pass_time, to_the_stage
+from tests.browser.test_run import until
+
+pytestmark = pytest.mark.browser
+SMALL, LARGE = (390, 844), (1280, 800)
+
+
+def redrawn(page):
+    """The page's clock stands still: a frame has to be let pass after the window has another size."""
+    page.clock.run_for(400)
+
+
+def look(page, where, told):
+    return [f"{told}: {one}" for one in faults(page, where, redrawn)]
+
+
+def test_the_checker_finds_what_lies_over_something_and_what_is_outside(page, digging):
+    page.goto(f"/classes/{digging.pk}/words/")
+    assert not [one for one in faults(page, "header") if "1440x900" in one]
+    page.evaluate("document.querySelector('h1').style.position = 'absolute'")
+    assert any(one.startswith("1440x900 overlap: ") for one in faults(page, "header"))
+    page.evaluate("Object.assign(document.querySelector('h1').style, { right: '-40px' })")
+    assert any("leaves the window: h1" in one for one in faults(page, "header"))
+
+
+def test_the_stage_in_every_state(page, digging):
+    to_the_stage(page, digging)
+    found = look(page, "#before", "before")
+    page.keyboard.press(" ")
+    for told, seconds in (("talk", 5), ("breath", 40), ("way", 25), ("reps", 25), ("hold", 130), ("switch", 26)):
+        pass_time(page, seconds)
+        found += look(page, "#stage", told)
+    page.keyboard.press("n")
+    page.clock.run_for(100)
+    assert page.locator("#told").is_visible()
+    found += look(page, "#stage", "told")
+    page.keyboard.press(" ")
+    pass_time(page, 200)
+    found += look(page, "#stage", "paused and late")
+    page.keyboard.press("t")
+    found += look(page, "#tray", "tray")
+    page.keyboard.press("t")
+    page.keyboard.press("m")
+    found += look(page, "#sound", "sound")
+    page.keyboard.press("m")
+    page.keyboard.press("Escape")
+    found += look(page, "#ask", "leaving")
+    page.keyboard.press("e")
+    page.clock.run_for(1500)
+    expect(page.locator("#after")).to_be_visible()
+    found += look(page, "#after", "end card")
+    assert found == []
+
+
+def test_the_take_in_every_state(page, digging):
+    page.clock.install()
+    page.goto(f"/classes/{digging.pk}/take/")
+    expect(page.locator("#start")).to_be_enabled()
+    found = look(page, "#before", "before")
+    page.keyboard.press(" ")
+    pass_time(page, 6)
+    for told, seconds in (("talk", 1), ("reps", 80), ("hold", 130)):
+        pass_time(page, seconds)
+        found += look(page, "#stage", told)
+    assert found == []
+
+
+def test_the_room_and_the_clicker(page, live_server, digging, owner):
+    screens = {}
+    for kind in ("room", "clicker"):
+        link = Link.objects.create(owner=owner, kind=kind, name="Mine", easier=True)
+        other = page.context.browser.new_context(base_url=live_server.url, reduced_motion="reduce")
+        screens[kind] = other.new_page()
+        screens[kind].goto(reverse(kind, args=[link.code]))
+    found = [f"waits: {one}" for kind, screen in screens.items() for one in faults(screen, "#follows")]
+    page.goto(f"/classes/{digging.pk}/stage/")
+    expect(page.locator("#start")).to_be_enabled()
+    page.keyboard.press(" ")
+    for name in (
+        "Standing slow breathing",
+        "Shoulder rolls",
+        "Standing trunk rotations",
+        "Hip hinge",
+        "Wall calf stretch",
+    ):
+        page.keyboard.press("n")
+        for screen in screens.values():
+            expect(screen.locator("#name")).to_have_text(name)
+    page.keyboard.press("Enter")
+    screens["room"].click("#captions")
+    for kind, screen in screens.items():
+        found += [f"{kind}, hold: {one}" for one in faults(screen, "#follows")]
+        screen.context.close()
+    assert found == []
+
+
+#: The Desk has measured this window, and is drawn to it.
+DRAWN = """(() => {
+  const page = document.querySelector(".desk-page"), near = (a, b) => Math.abs(a - b) <= 8;
+  if (page.dataset.measured !== `${innerWidth}x${innerHeight}`) return false;
+  const [told, drawn] = [/room=([0-9x]+)/.exec(document.cookie)[1], document.getElementById("desk").dataset.room].map((one) => one.split("x").map(Number));
+  return told.length === drawn.length && near(told[0], drawn[0]) && near(told[1], drawn[1]);
+})()"""
+
+
+def settled(page):
+    """The Desk tells the server of its room after a moment, and is drawn anew."""
+    until(page, DRAWN)
+
+
+def test_the_desk_with_each_of_its_panels(page, digging):
+    found = []
+    script = store.script_of(digging.present)
+    talk, hold = script.sections[0].items[0].id, script.sections[2].items[0].id
+    reps, group = script.sections[1].items[0].id, script.sections[2].groups[0].id
+    for told, chosen in (
+        ("open", ""),
+        ("hold", hold),
+        ("reps", reps),
+        ("talk", talk),
+        ("group", group),
+        ("settings", "settings"),
+    ):
+        page.goto(f"/classes/{digging.pk}/?item={chosen}")
+        expect(page.locator("#length")).to_be_visible()
+        found += [f"{told}: {one}" for one in faults(page, "#desk", settled)]
+    assert found == []
