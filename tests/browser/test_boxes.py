@@ -1,4 +1,4 @@
-"""Nothing lies over anything and nothing leaves the window: every screen in class, in its states, from phone to large screen."""
+"""Nothing lies over anything and nothing leaves the window: the screens of a class, from phone to large screen."""
 
 import pytest
 from django.urls import reverse
@@ -11,7 +11,6 @@ from tests.browser.test_main_path import pass_time, to_the_stage
 from tests.browser.test_run import until
 
 pytestmark = pytest.mark.browser
-SMALL, LARGE = (390, 844), (1280, 800)
 
 
 def redrawn(page):
@@ -107,7 +106,8 @@ def test_the_room_and_the_clicker(page, live_server, digging, owner):
 DRAWN = """(() => {
   const page = document.querySelector(".desk-page"), near = (a, b) => Math.abs(a - b) <= 8;
   if (page.dataset.measured !== `${innerWidth}x${innerHeight}`) return false;
-  const [told, drawn] = [/room=([0-9x]+)/.exec(document.cookie)[1], document.getElementById("desk").dataset.room].map((one) => one.split("x").map(Number));
+  const rooms = [/room=([0-9x]+)/.exec(document.cookie)[1], document.getElementById("desk").dataset.room];
+  const [told, drawn] = rooms.map((one) => one.split("x").map(Number));
   return told.length === drawn.length && near(told[0], drawn[0]) && near(told[1], drawn[1]);
 })()"""
 
