@@ -45,7 +45,7 @@ WATCH = """
     if (begun === undefined) { if (document.getElementById("before").hidden) start(); return; }
     if (!document.getElementById("after").hidden) return;
     const at = Date.now() - begun;
-    const [, m, s] = document.getElementById("left").textContent.match(/(\\d+):(\\d\\d) left/);
+    const [, m, s] = document.getElementById("left").textContent.match(/(\\d+):(\\d\\d) to go/);
     const left = score.length - (Number(m) * 60 + Number(s));
     found.left = Math.max(found.left, off(at, left * 1000, left * 1000 + 1000));
     const works = !document.getElementById("count").classList.contains("quiet");

@@ -17,13 +17,16 @@ SIZES = [
     (2560, 1440),
 ]
 
+#: For what is laid out like something that is looked at in all of them.
+FEW = [(320, 640), (820, 1180), (1280, 800)]
+
 FAULTS = Path(__file__).with_name("boxes.js").read_text("utf-8")
 
 
-def faults(page, root="main", settle=None):
-    """What lies over something or leaves the window, at every size; each with the size."""
+def faults(page, root="main", settle=None, sizes=SIZES):
+    """What lies over something or leaves the window, at these sizes; each with the size."""
     found = []
-    for width, height in SIZES:
+    for width, height in sizes:
         page.set_viewport_size({"width": width, "height": height})
         if settle:
             settle(page)

@@ -9,10 +9,11 @@ import pytest
 from django.urls import reverse
 from django.utils import timezone
 
-from extendum.core.edit.script_edits import add_move, set_title
+from extendum.core.edit.script_edits import add_move, new_script, set_title
 from extendum.core.run.steps import steps_of
 from extendum.core.timing.compile import compile_script
 from extendum.formats.library import shipped_move
+from extendum.web.classes import store
 from extendum.web.classes.store import change, script_of
 from extendum.web.records.demo import WEEKS, teach_for_months
 from extendum.web.records.models import NextTime, Session
@@ -65,6 +66,18 @@ def test_a_planned_session_is_taught_once_and_a_second_log_is_one_of_its_own(ask
     planned.refresh_from_db()
     assert planned.run.key == "r1"
     assert Session.objects.get(run__key="r2").pk != planned.pk
+
+
+def test_the_class_that_is_planned_next_lies_first_on_the_shelf(asking, owner, stretch_class):
+    store.create(owner, new_script("Changed last", 300), "Made")
+    shelf = asking.get("/").content.decode()
+    assert shelf.index(">Changed last<") < shelf.index(">Evening class<")
+    later = timezone.localtime() + timedelta(days=1)
+    plan(asking, stretch_class, day=f"{later:%Y-%m-%d}", hour="18:30")
+    plan(asking, stretch_class, day=f"{later + timedelta(days=3):%Y-%m-%d}", hour="07:00")
+    shelf = asking.get("/").content.decode()
+    assert shelf.index(">Evening class<") < shelf.index(">Changed last<")
+    assert "Tomorrow 18:30" in shelf and shelf.count(">Evening class<") == 1
 
 
 @pytest.mark.parametrize("typed", [{"day": "soon"}, {"hour": "25:00"}, {"class": "x"}])

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from html import escape
 
 from extendum.core.model.body import Region, Side
-from extendum.draw.svg import tag, text
+from extendum.draw.svg import n, tag, text
 
 #: Seconds from which on a region is hatched closer, and filled.
 CLOSER_S, FULL_S = 30, 60
@@ -30,19 +30,25 @@ _HALF = (
 
 @dataclass(frozen=True, slots=True)
 class _Shape:
-    """The outline of a region on the viewer's right, and where its number stands; ``middle``: drawn once."""
+    """The outline of a region on the viewer's right, and where its number stands; ``middle``: drawn once.
+
+    The number of a small region stands outside, with a line that leads to it from ``led_from``.
+    """
 
     path: str
     x: float
     y: float
     middle: bool = False
     numbered: bool = True
+    led_from: tuple[float, float] | None = None
 
 
 _FRONT: dict[Region, _Shape] = {
-    Region.EYES: _Shape("M92 22H118V31H92Z", 105, 30, middle=True),
-    Region.JAW: _Shape("M92 37C94 49 100 54 105 54C110 54 116 49 118 37C113 41 97 41 92 37Z", 105, 50, middle=True),
-    Region.NECK: _Shape("M106 57H112C112 63 115 67 121 69L106 73Z", 111, 68),
+    Region.EYES: _Shape("M92 22H118V31H92Z", 141, 20, middle=True, led_from=(118, 26)),
+    Region.JAW: _Shape(
+        "M92 37C94 49 100 54 105 54C110 54 116 49 118 37C113 41 97 41 92 37Z", 143, 36, middle=True, led_from=(117, 43)
+    ),
+    Region.NECK: _Shape("M106 57H112C112 63 115 67 121 69L106 73Z", 143, 54, led_from=(115, 62)),
     Region.SHOULDERS: _Shape("M127 71C142 73 153 79 156 94L157 101C148 100 139 92 132 84Z", 144, 88),
     Region.CHEST: _Shape("M106 75L125 73C134 86 140 98 142 107C132 119 118 121 106 118Z", 122, 100),
     Region.BREATH: _Shape(
@@ -57,8 +63,13 @@ _FRONT: dict[Region, _Shape] = {
         "M158 104C161 118 163 132 165 144L153 148C150 134 147 120 145 108C149 107 154 106 158 104Z", 155, 128
     ),
     Region.FOREARM: _Shape("M166 150C170 168 173 182 175 196L165 199C161 182 156 166 154 153Z", 165, 176),
-    Region.WRIST: _Shape("M176 200L178 211L168 213L166 203Z", 172, 209),
-    Region.HAND: _Shape("M179 216C182 224 185 231 183 240C181 248 177 251 174 246C170 237 168 229 169 218Z", 177, 234),
+    Region.WRIST: _Shape("M176 200L178 211L168 213L166 203Z", 197, 205, led_from=(177, 206)),
+    Region.HAND: _Shape(
+        "M179 216C182 224 185 231 183 240C181 248 177 251 174 246C170 237 168 229 169 218Z",
+        202,
+        238,
+        led_from=(183, 234),
+    ),
     Region.HIP_FRONT: _Shape(
         "M109 204C117 193 128 189 139 192C142 198 143 206 143 214L128 216C120 218 113 224 108 229Z", 127, 208
     ),
@@ -66,8 +77,15 @@ _FRONT: dict[Region, _Shape] = {
         "M108 233C113 226 117 222 121 221C118 250 117 276 116 300L111 302C110 280 109 256 108 233Z", 113, 258
     ),
     Region.FRONT_THIGH: _Shape("M124 220L143 219C145 248 141 276 137 300L119 302C119 276 121 248 124 220Z", 131, 262),
-    Region.ANKLE: _Shape("M128 380C127 390 128 396 129 402L117 402C117 394 117 388 116 380Z", 122, 394),
-    Region.FOOT: _Shape("M130 406C137 412 141 417 140 421C134 424 122 424 117 421C115 415 117 410 117 406Z", 127, 419),
+    Region.ANKLE: _Shape(
+        "M128 380C127 390 128 396 129 402L117 402C117 394 117 388 116 380Z", 150, 392, led_from=(129, 391)
+    ),
+    Region.FOOT: _Shape(
+        "M130 406C137 412 141 417 140 421C134 424 122 424 117 421C115 415 117 410 117 406Z",
+        162,
+        421,
+        led_from=(139, 417),
+    ),
 }
 _BACK: dict[Region, _Shape] = {
     Region.NECK: _Shape("M106 54H112C112 62 115 66 121 69L106 76Z", 111, 68, numbered=False),
@@ -87,7 +105,9 @@ _BACK: dict[Region, _Shape] = {
     Region.FOREARM: _Shape(
         "M166 150C170 168 173 182 175 196L165 199C161 182 156 166 154 153Z", 165, 176, numbered=False
     ),
-    Region.HIP_SIDE: _Shape("M136 186C143 196 146 212 145 232L136 234C138 216 136 202 130 192Z", 140, 214),
+    Region.HIP_SIDE: _Shape(
+        "M136 186C143 196 146 212 145 232L136 234C138 216 136 202 130 192Z", 160, 212, led_from=(145, 214)
+    ),
     Region.DEEP_HIP: _Shape(
         "M107 200C116 194 124 193 128 195C134 206 135 220 133 232C124 240 114 238 107 232Z", 120, 218
     ),
@@ -189,10 +209,10 @@ def _region(region: Region, shape: _Shape, shown: Shown, right: Side) -> str:
     left_s, right_s = shown.seconds.get(region, (0, 0))
     on_right, on_left = (left_s, right_s) if right is Side.LEFT else (right_s, left_s)
     drawn = tag("path", d=shape.path, class_=_density(on_right))
-    numbers = _number(on_right, shape.x, shape) if shape.numbered else ""
+    numbers = _number(on_right, shape, turned=False) if shape.numbered else ""
     if not shape.middle:
         drawn += tag("path", d=shape.path, class_=_density(on_left), transform=f"matrix(-1 0 0 1 {2 * MIDDLE:g} 0)")
-        numbers += _number(on_left, 2 * MIDDLE - shape.x, shape) if shape.numbered else ""
+        numbers += _number(on_left, shape, turned=True) if shape.numbered else ""
     classes = ["region"]
     classes += ["missing"] if region in shown.wanted and not (left_s or right_s) else []
     classes += ["chosen"] if region is shown.chosen else []
@@ -220,11 +240,19 @@ def _density(seconds: int) -> str:
     return "none" if not seconds else "some" if seconds < CLOSER_S else "more" if seconds < FULL_S else "full"
 
 
-def _number(seconds: int, x: float, shape: _Shape) -> str:
+def _number(seconds: int, shape: _Shape, *, turned: bool) -> str:
     if not seconds:
         return ""
-    full = " on-full" if seconds >= FULL_S else ""
-    return text(str(seconds), x, shape.y, class_=f"seconds{full}", text_anchor="middle")
+
+    def across(x: float) -> float:
+        return 2 * MIDDLE - x if turned else x
+
+    if shape.led_from is None:
+        full = " on-full" if seconds >= FULL_S else ""
+        return text(str(seconds), across(shape.x), shape.y, class_=f"seconds{full}", text_anchor="middle")
+    x, y = shape.led_from
+    lead = tag("path", d=f"M{n(across(x))} {n(y)}L{n(across(shape.x - 9))} {n(shape.y - 4)}", class_="lead")
+    return lead + text(str(seconds), across(shape.x), shape.y, class_="seconds", text_anchor="middle")
 
 
 def _whole(shown: Shown) -> str:

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 
+from extendum.core.model.move import Effect
 from extendum.draw.svg import n, tag, text
 
 LEFT, BOTTOM, TOP = 44.0, 22.0, 14.0
@@ -11,31 +12,42 @@ LEFT, BOTTOM, TOP = 44.0, 22.0, 14.0
 _WEAVES = ("", "M0 8L8 0", "M0 4H8", "M3 3h2v2h-2z", "M0 4H8M4 0V8", "M0 0L8 8")
 
 
-def _textures(count: int) -> str:
+#: The colours of the sheet: what is stretched is held there, what is mobilised is counted, what settles is breathed.
+_INKS = {
+    Effect.STRETCH.value: 0,
+    Effect.MOBILISE.value: 1,
+    Effect.SETTLE.value: 2,
+    Effect.STRENGTHEN.value: 3,
+    Effect.PRESS.value: 4,
+    Effect.PULSE.value: 5,
+}
+
+
+def _textures(parts: Iterable[str]) -> str:
     made = []
-    for part in range(count):
-        weave = _WEAVES[part % len(_WEAVES)]
-        inside = tag("rect", width="8", height="8", class_=f"ink{part % len(_WEAVES)}")
+    for part, name in enumerate(parts):
+        weave = _WEAVES[_INKS[name]]
+        inside = tag("rect", width="8", height="8", class_=f"ink{_INKS[name]}")
         inside += tag("path", d=weave, class_="weave") if weave else ""
         made.append(tag("pattern", inside, id=f"part{part}", width="8", height="8", patternUnits="userSpaceOnUse"))
     return tag("defs", "".join(made))
 
 
-def draw_key(part: int) -> str:
-    """The sign of a part in the legend."""
-    weave = _WEAVES[part % len(_WEAVES)]
-    inside = tag("rect", width="16", height="12", class_=f"ink{part % len(_WEAVES)}")
+def draw_key(part: str) -> str:
+    """The sign of an effect in the legend."""
+    weave = _WEAVES[_INKS[part]]
+    inside = tag("rect", width="16", height="12", class_=f"ink{_INKS[part]}")
     inside += tag("path", d=weave, class_="weave", transform="translate(4 2)") if weave else ""
     return tag("svg", inside, width="16", height="12", viewBox="0 0 16 12", aria_hidden="true")
 
 
 def draw_weeks(weeks: Sequence[str], parts: Mapping[str, Sequence[float]], unit: str, width: float = 560) -> str:
-    """Stacked bars, one a week; ``parts``: name to one value a week. The sum stands over each bar."""
+    """Stacked bars, one a week; ``parts``: effect to one value a week. The sum stands over each bar."""
     height = 190.0
     most = max((sum(values) for values in zip(*parts.values(), strict=True)), default=0) or 1
     step = (width - LEFT) / max(1, len(weeks))
     scale = (height - BOTTOM - TOP) / most
-    drawn = [_textures(len(parts)), tag("path", d=f"M{n(LEFT)} {n(height - BOTTOM)}H{n(width)}", class_="axis")]
+    drawn = [_textures(parts), tag("path", d=f"M{n(LEFT)} {n(height - BOTTOM)}H{n(width)}", class_="axis")]
     for column, week in enumerate(weeks):
         x, y = LEFT + column * step + 2, height - BOTTOM
         for row, values in enumerate(parts.values()):
@@ -61,7 +73,7 @@ def draw_areas(rows: Sequence[tuple[str, Mapping[str, float]]], parts: Sequence[
     pitch, names = 21.0, 150.0
     most = max((sum(values.values()) for _, values in rows), default=0) or 1
     scale = (width - names - 40) / most
-    drawn = [_textures(len(parts))]
+    drawn = [_textures(parts)]
     for row, (area, values) in enumerate(rows):
         x, y = names, row * pitch
         drawn.append(text(area, names - 8, y + 14, class_="label", text_anchor="end"))

@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from datetime import timedelta
 
 from django.conf import settings
 from django.contrib import messages
+from django.db.models import F, QuerySet
 from django.http import HttpResponse, HttpResponseRedirect
 from django.shortcuts import redirect, render
 from django.urls import reverse
@@ -43,9 +45,10 @@ class Paper:
     sheet: SafeString
     damaged: str = ""
     corrected: str = ""
+    planned: str = ""
 
 
-def _paper(of: StretchClass) -> Paper:
+def _paper(of: StretchClass, planned: str = "") -> Paper:
     document = bytes(of.present.document)
     try:
         script, timeline = store.script_of(of.present), compiled(document)
@@ -61,6 +64,7 @@ def _paper(of: StretchClass) -> Paper:
         script.brief.group,
         drawn(draw_small_sheet(timeline, target)),
         corrected=_corrected(of, script),
+        planned=planned,
     )
 
 
@@ -89,7 +93,7 @@ def _shelf(request: Asked, status: int = 200, **facts: object) -> HttpResponse:
     own = StretchClass.objects.filter(owner=request.user).select_related("head")
     shown = own.filter(archived_at__isnull=not archived).order_by("-changed_at")
     context = {
-        "papers": [_paper(one) for one in shown],
+        "papers": [_paper(one) for one in shown] if archived else _next_first(shown),
         "archived": archived,
         "archived_count": own.filter(archived_at__isnull=False).count(),
         "usual_length": clock(store.defaults_of(request.user).length_s),
@@ -97,6 +101,22 @@ def _shelf(request: Asked, status: int = 200, **facts: object) -> HttpResponse:
         **facts,
     }
     return render(request, "classes/shelf.html", context, status=status)
+
+
+#: A class that began so long ago is still the one that one comes for.
+STILL_NEXT = timedelta(hours=2)
+
+
+def _next_first(shown: QuerySet[StretchClass]) -> list[Paper]:
+    """The papers of classes in use: the one that is planned next before the one that was changed last."""
+    coming = shown.filter(sessions__run=None, sessions__at__gte=timezone.now() - STILL_NEXT)
+    found = coming.annotate(begins=F("sessions__at")).order_by("begins").first()
+    if found is None:
+        return [_paper(one) for one in shown]
+    at = timezone.localtime(found.begins)
+    days = (at.date() - timezone.localdate()).days
+    day = {0: "Today", 1: "Tomorrow"}.get(days, f"{at:%A} {at.day} {at:%B}")
+    return [_paper(found, f"{day} {at:%H:%M}"), *(_paper(one) for one in shown if one.pk != found.pk)]
 
 
 @require_POST

@@ -245,7 +245,7 @@ def overview(request: Asked) -> HttpResponse:
         "times": len(some),
         "weeks": drawn(draw_weeks(labels, {name: plain.get(name, [0.0] * WEEKS) for name in shown}, "minutes of work")),
         "areas": drawn(draw_areas(rows[:AREAS], shown)),
-        "effects": [(drawn(draw_key(part)), effect) for part, effect in enumerate(shown)],
+        "effects": [(drawn(draw_key(effect)), effect) for effect in shown],
         "week_rows": [(label, [round(plain.get(e, [0] * WEEKS)[n]) for e in shown]) for n, label in enumerate(labels)],
         "area_rows": [(area, [round(by.get(effect, 0), 1) for effect in shown]) for area, by in rows],
         "habits": habits(some),

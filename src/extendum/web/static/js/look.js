@@ -15,6 +15,7 @@ function press(one) {
   else chosen.area = chosen.position = "";
   into(one.closest(".look"));
 }
+if (matchMedia("(max-width: 1100px)").matches) document.querySelector(".moves-look")?.removeAttribute("open");
 document.addEventListener("click", (event) => {
   const one = event.target.closest(".look [data-part]");
   if (one) return press(one);

@@ -81,6 +81,8 @@ const stamped = /data-stamp="(\d+)"/, chosen = /data-item="([^"]*)"/;
 document.body.addEventListener("htmx:beforeSwap", (event) => {
   const { detail } = event;
   if (detail.target.id !== "desk" || !detail.shouldSwap) return;
+  // An answer that was overtaken by a later one shows a class that is no more.
+  if (Number(stamped.exec(detail.serverResponse)?.[1]) < Number(here().stamp)) { detail.shouldSwap = false; return; }
   const panel = document.getElementById("panel"), shown = panel.dataset.panelOf;
   if (chosen.exec(detail.serverResponse)?.[1] === shown) return;
   if (document.activeElement.closest("#panel") === panel && document.activeElement.matches("input, textarea, select")) {
