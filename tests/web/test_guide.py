@@ -4,6 +4,7 @@ import re
 
 import pytest
 
+from extendum.core.edit.script_edits import set_title
 from extendum.web.classes import store
 from extendum.web.classes.models import Defaults, OwnStyle, StretchClass
 from extendum.web.guide.texts import guide
@@ -75,6 +76,10 @@ def test_the_tour_walks_over_a_copy_and_leaves_everything_else(asking, stretch_c
     stretch_class.refresh_from_db()
     assert stretch_class.head_id == before
     assert b'id="tour"' not in asking.get(f"/classes/{stretch_class.pk}/").content
+    store.change(made, made.stamp, "tried", lambda s: set_title(s, "Tried"))
+    asking.post("/tour/")
+    made.refresh_from_db()
+    assert (StretchClass.objects.count(), made.title, made.revisions.count()) == (2, "Tour: After the digging", 2)
     assert asking.post("/tour/", {"end": 1}).status_code == 204
     assert b'id="tour"' not in asking.get(f"/classes/{made.pk}/").content
     assert StretchClass.objects.count() == 2

@@ -13,12 +13,14 @@ from django.urls import reverse
 from django.utils import timezone
 from django.views.decorators.http import require_POST, require_safe
 
+from extendum.core.model.timeline import Mode, clock
 from extendum.formats.exports import FILES, Export, write
 from extendum.formats.pdf import Paper
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
 from extendum.web.classes.look import printed_look
 from extendum.web.classes.models import StretchClass
+from extendum.web.classes.page import compiled
 from extendum.web.giving.making import SLOW, begin, planned, stopped
 from extendum.web.giving.models import Making
 from extendum.web.shared.asked import Asked
@@ -52,14 +54,13 @@ def give(request: Asked, pk: int) -> HttpResponse:
 
 
 def _page(request: Asked, of: StretchClass, status: int = 200, **facts: object) -> HttpResponse:
-    quick = [(kind, *FILES[kind]) for kind in FILES if kind not in SLOW]
     slow = [(kind, *FILES[kind]) for kind in FILES if kind in SLOW]
     last = of.makings.order_by("-pk").first()
     recordings = of.runs.filter(take=True).order_by("-began_at")[:MOST_RECORDINGS]
     context = {
         "recordings": recordings,
         "class": of,
-        "quick": quick,
+        "groups": _groups(of),
         "slow": slow,
         "papers": [one.value for one in Paper],
         "planned": planned(of)[0],
@@ -67,6 +68,27 @@ def _page(request: Asked, of: StretchClass, status: int = 200, **facts: object) 
         **facts,
     }
     return render(request, "giving/give.html", {**context, **_shown(last, request)}, status=status)
+
+
+#: Whom each kind is for; sound is made with progress, and offered beside the pack.
+_FOR = {
+    "For participants": ("handout", "ics"),
+    "For video": ("vtt", "srt", "chapters", "chapters-list"),
+    "For you": ("pdf", "md", "txt", "csv", "json"),
+}
+
+
+def _groups(of: StretchClass) -> list[tuple[str, str, list[tuple[str, str, str]]]]:
+    """The single files by whom they are for, each group with a little of what is in it."""
+    script, timeline = store.script_of(of.present), compiled(bytes(of.present.document))
+    moves = [item.name for item in script.moves() if item.present]
+    said = next((cue for cue in timeline.cues if cue.mode is Mode.SPOKEN), None)
+    samples = {
+        "For participants": f"{', '.join(moves[:3])}{' …' * (len(moves) > 3)}",
+        "For video": f"{clock(said.start_ms // 1000)}  {said.text}" if said else "",
+        "For you": f"{len(list(script.items()))} items, {clock(timeline.length_s)}",
+    }
+    return [(name, samples[name], [(kind, *FILES[kind]) for kind in kinds]) for name, kinds in _FOR.items()]
 
 
 def _time(typed: str) -> datetime | None:
