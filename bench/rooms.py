@@ -30,7 +30,8 @@ class Teacher:
         self.jar = http.cookiejar.CookieJar()
         self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(self.jar))
         shelf = self.get("/")
-        self.of = re.search(r'href="/classes/(\d+)/"', shelf).group(1)  # type: ignore[union-attr]
+        # The last one: the first may be the one that is planned next, and held by a Stage.
+        self.of = re.findall(r'href="/classes/(\d+)/"', shelf)[-1]
 
     def get(self, path: str) -> str:
         with self.opener.open(self.base + path) as answer:
