@@ -133,7 +133,7 @@ def test_findings_come_by_severity_and_a_class_without_moves_has_none():
     assert report_of(edit.new_script("Empty", 600)).open == ()
 
 
-@settings(max_examples=28)
+@settings(max_examples=24)
 @given(scripts())
 def test_on_any_class_findings_have_places_of_their_own_and_mends_keep_a_class_whole(script):
     report = report_of(script)
