@@ -1,13 +1,12 @@
 """Nothing lies over anything and nothing leaves the window: the screens of a class, from phone to large screen."""
 
 import pytest
-from django.urls import reverse
 from playwright.sync_api import expect
 
 from extendum.web.classes import store
-from extendum.web.teach.models import Link
 from tests.browser.boxes import FEW, SIZES, faults
 from tests.browser.test_main_path import pass_time, to_the_stage
+from tests.browser.test_room import TO_THE_FIRST_HOLD, opened
 from tests.browser.test_run import until
 
 pytestmark = pytest.mark.browser
@@ -76,21 +75,12 @@ def test_the_take_in_every_state(page, digging):
 def test_the_room_and_the_clicker(page, live_server, digging, owner):
     screens = {}
     for kind in ("room", "clicker"):
-        link = Link.objects.create(owner=owner, kind=kind, name="Mine", easier=True)
-        other = page.context.browser.new_context(base_url=live_server.url, reduced_motion="reduce")
-        screens[kind] = other.new_page()
-        screens[kind].goto(reverse(kind, args=[link.code]))
+        _, screens[kind] = opened(page, live_server.url, owner, kind, 1280, 800)
     found = [f"waits: {one}" for kind, screen in screens.items() for one in faults(screen, "#follows")]
     page.goto(f"/classes/{digging.pk}/stage/")
     expect(page.locator("#start")).to_be_enabled()
     page.keyboard.press(" ")
-    for name in (
-        "Standing slow breathing",
-        "Shoulder rolls",
-        "Standing trunk rotations",
-        "Hip hinge",
-        "Wall calf stretch",
-    ):
+    for name in TO_THE_FIRST_HOLD:
         page.keyboard.press("n")
         for screen in screens.values():
             expect(screen.locator("#name")).to_have_text(name)

@@ -11,6 +11,13 @@ from extendum.web.records.models import Session
 from extendum.web.teach.models import Link, LiveRun
 
 pytestmark = pytest.mark.browser
+TO_THE_FIRST_HOLD = (
+    "Standing slow breathing",
+    "Shoulder rolls",
+    "Standing trunk rotations",
+    "Hip hinge",
+    "Wall calf stretch",
+)
 BOTH = "() => document.getElementById('count').textContent"
 
 
@@ -36,13 +43,7 @@ def test_the_room_follows_and_the_clicker_is_done(page, live_server, digging, ow
     expect(room.locator("#name")).to_have_text("Welcome")
     expect(clicker.locator("#name")).to_have_text("Welcome")
     # To the first hold: each skip is seen in the room.
-    for name in (
-        "Standing slow breathing",
-        "Shoulder rolls",
-        "Standing trunk rotations",
-        "Hip hinge",
-        "Wall calf stretch",
-    ):
+    for name in TO_THE_FIRST_HOLD:
         page.keyboard.press("n")
         expect(room.locator("#name")).to_have_text(name)
     expect(clicker.locator("#go-word")).to_have_text("They are in")

@@ -298,6 +298,16 @@ def test_rows_copied_in_one_class_are_pasted_into_another_as_they_were_and_never
     assert (refused.status_code, "one of your classes" in refused.content.decode()) == (422, True)
 
 
+def test_a_groups_panel_gives_examples_from_its_own_moves(asking, stretch_class):
+    form = {"group": "g1", "rounds": "2", "lead_side": "", **GROUP}
+    assert post(asking, stretch_class, edit="group", **form).status_code == 200
+    page = asking.get(f"/classes/{stretch_class.pk}/?item=g1").content.decode()
+    assert "Wall calf stretch left, Wall calf stretch right; then the next move." in page  # the rolls have no sides
+    assert re.search(r"Wall calf stretch: \d+ s, and (\d+) s in the second round", page)[1] == "24"
+    second = [s for s in compile_script(script(stretch_class)).of_item("i2") if s.round == 2 and s.kind.works]
+    assert {one.seconds for one in second} == {24}
+
+
 def test_the_edits_above_are_all_but_those_told_elsewhere():
     from tests.web import test_pages
 

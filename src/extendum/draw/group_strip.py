@@ -9,7 +9,7 @@ from extendum.core.model.timeline import Segment, SegmentKind, clock
 from extendum.draw.svg import n, tag, text
 
 LINE, BAR, LEFT, RIGHT = 34.0, 22.0, 64.0, 52.0
-#: More rounds than this are told by the number of those that are like the last one shown.
+#: More rounds than this are only counted.
 MOST_LINES = 4
 _KINDS = {SegmentKind.REPS: "beat", SegmentKind.TIMED: "beat", SegmentKind.BREATHS: "air"}
 

@@ -117,7 +117,7 @@ class _Scale:
 
 def draw_pass(dose: Dose, lines: Sequence[Sequence[Segment]], cues: Sequence[Cue], width: float) -> Strip:
     """The passes of an item, each a line of the segments of one stage, over the band of their dose."""
-    # What a second line begins with is told before it.
+    # The label of what a second line begins with stands before it.
     before = max((len(_before(line)) + (row > 0) for row, line in enumerate(lines)), default=0)
     left = 8 + before * (SHORT + GAP)
     counted = isinstance(dose, COUNTED) and dose.stretch_s is None

@@ -49,7 +49,7 @@ class Wish:
     def met(self, move: Move) -> int:
         """How well a move is what is wished for: 3 by its main stretch, 2 by another main effect, 1 by any, 0 not.
 
-        Where no effect is told, people who look for an area want it stretched.
+        Without an effect, people who look for an area want it stretched.
         """
         if self.postures and move.posture not in self.postures:
             return 0

@@ -27,10 +27,12 @@ from extendum.draw.flags import draw_flag
 from extendum.draw.ruling import ruling_in
 from extendum.draw.sheet import Flag, draw_sheet
 from extendum.web.classes import store
+from extendum.web.classes.class_settings import settings_of
 from extendum.web.classes.findings import Told, flags_of, report_of, told_counts
+from extendum.web.classes.group_panel import group_words
 from extendum.web.classes.models import Revision, StretchClass
 from extendum.web.classes.own import Own
-from extendum.web.classes.panels import group_words, newer_than, panel_of, settings_of
+from extendum.web.classes.panels import newer_than, panel_of
 from extendum.web.library.figures import figure_address
 from extendum.web.library.look import areas, positions
 from extendum.web.library.store import Library

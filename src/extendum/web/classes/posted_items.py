@@ -213,13 +213,6 @@ def _sides(form: Form, script: Script) -> Edit:
     return Edit(lambda s: edit.replace_items(s, {item.id: changed}), label, f"{item.id}.sides")
 
 
-def _last_calls(form: Form, item: MoveItem) -> int | None:
-    """How many of the last ones are called; None, as in the whole class, where the field is empty."""
-    if "last_calls" not in form:
-        return item.last_calls
-    return whole(form, "last_calls") if form["last_calls"].strip() else None
-
-
 def _under(form: Form, script: Script) -> Edit:
     """What goes on under an item."""
     item = script.item(form["item"])

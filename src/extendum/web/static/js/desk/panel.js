@@ -1,11 +1,11 @@
 // The panel: every part of a pass can be dragged, or typed where it stands.
 import { endTelling, follow, tell } from "./dragging.js";
-import { edit, here } from "./turns.js";
+import { edit } from "./turns.js";
 
 const UNITS = { least: "least", most: "most", wanted: "wanted", way_s: "way", switch_s: "change", turn_s: "turn", settle_s: "settle", demonstrate_s: "shown", rest_s: "rest" };
 const step = (field, value, fine) => {
   if (field.endsWith("_ms")) return Math.round(value * 2) / 2;
-  const by = fine || !["least", "most", "wanted"].includes(field) || here().step === "1" ? 1 : 5;
+  const by = fine || !["least", "most", "wanted"].includes(field) ? 1 : 5;
   return Math.round(value / by) * by;
 };
 document.addEventListener("pointerdown", (event) => {
