@@ -81,7 +81,8 @@ def test_where_a_run_is_always_makes_sense(events):
     assert not (run.ended and run.running)
     assert run.ended or run.step.waits or run.into <= run.step.ms
     assert all(step.ms >= 0 for step in run.steps)
-    assert {step.id for step in run.steps} >= {step.id for step in CALF}
+    gone = {step.id for step in CALF} - {step.id for step in run.steps}  # of an item that was skipped
+    assert not gone or "skip-item" in {event.kind for event in events}
 
 
 def taught(*events):

@@ -21,4 +21,5 @@ export function tell() {
 }
 let waiting = 0;
 addEventListener("resize", () => { clearTimeout(waiting); waiting = setTimeout(tell, 150); });
-tell();
+// After what was typed before the scripts were there has been taken up (early.js): the answer must not overwrite it.
+addEventListener("DOMContentLoaded", tell);
