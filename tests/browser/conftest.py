@@ -57,22 +57,59 @@ def owner(transactional_db):
     return get_user_model().objects.create_user("ada", password="a long password", first_name="Ada")
 
 
-@pytest.fixture
-def page(chromium, live_server, owner, client):
-    """A page of 1280x800, signed in; errors in a script and breaches of the policy fail the test.
+class Window:
+    """One browser's window for all tests, so that scripts, styles and figures are fetched once, as by who comes again."""
 
-    Less motion is asked for: figures that move at the screen's rate take a processor that other tests need.
-    """
-    context = chromium.new_context(base_url=live_server.url, viewport=SIZE, reduced_motion="reduce")
-    page = context.new_page()
+    def __init__(self, browser, base):
+        self.browser, self.base, self.context = browser, base, None
+
+    def opened(self):
+        """A page with nothing stored.
+
+        Less motion is asked for: figures that move at the screen's rate take a processor that other tests need.
+        """
+        self.context = self.context or self.browser.new_context(
+            base_url=self.base, viewport=SIZE, reduced_motion="reduce"
+        )
+        page = self.context.new_page()
+        stored = self.context.new_cdp_session(page)
+        stored.send("Storage.clearDataForOrigin", {"origin": self.base, "storageTypes": "cookies,local_storage"})
+        return page
+
+    def forget(self):
+        """The next page is opened by somebody who was never here."""
+        if self.context:
+            self.context.close()
+            self.context = None
+
+    def leave(self, page):
+        """Everything is closed; where the clock was set, it would be for later tests too."""
+        if page.is_closed() or not page.evaluate("/native code/.test(setTimeout.toString())"):
+            self.forget()
+            return
+        self.context.set_offline(False)
+        for one in self.context.pages:
+            one.close()
+
+
+@pytest.fixture(scope="session")
+def window(chromium, live_server):
+    return Window(chromium, live_server.url)
+
+
+@pytest.fixture
+def page(window, live_server, owner, client):
+    """A page of 1280x800, signed in; errors in a script and breaches of the policy fail the test."""
+    page = window.opened()
     page.set_default_timeout(15_000)
     errors = []
     page.on("pageerror", lambda error: errors.append(str(error)))
     page.on("console", lambda m: errors.append(m.text) if "Content Security Policy" in m.text else None)
     client.force_login(owner)
-    context.add_cookies([{"name": "sessionid", "value": client.cookies["sessionid"].value, "url": live_server.url}])
+    session = client.cookies["sessionid"].value
+    page.context.add_cookies([{"name": "sessionid", "value": session, "url": live_server.url}])
     yield page
-    context.close()
+    window.leave(page)
     assert errors == []
 
 

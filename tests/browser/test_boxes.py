@@ -6,7 +6,7 @@ from playwright.sync_api import expect
 from extendum.web.classes import store
 from tests.browser.boxes import FEW, SIZES, faults
 from tests.browser.test_main_path import pass_time, to_the_stage
-from tests.browser.test_room import TO_THE_FIRST_HOLD, opened
+from tests.browser.test_room import TO_THE_FIRST_HOLD, opened, to_the_first_hold
 from tests.browser.test_run import until
 
 pytestmark = pytest.mark.browser
@@ -80,10 +80,9 @@ def test_the_room_and_the_clicker(page, live_server, digging, owner):
     page.goto(f"/classes/{digging.pk}/stage/")
     expect(page.locator("#start")).to_be_enabled()
     page.keyboard.press(" ")
-    for name in TO_THE_FIRST_HOLD:
-        page.keyboard.press("n")
-        for screen in screens.values():
-            expect(screen.locator("#name")).to_have_text(name)
+    to_the_first_hold(page)
+    for screen in screens.values():
+        expect(screen.locator("#name")).to_have_text(TO_THE_FIRST_HOLD[-1])
     page.keyboard.press("Enter")
     screens["room"].click("#captions")
     for kind, screen in screens.items():

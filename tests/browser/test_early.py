@@ -12,6 +12,12 @@ from extendum.web.classes.models import StretchClass
 pytestmark = pytest.mark.browser
 
 
+@pytest.fixture(autouse=True)
+def nothing_is_here_yet(window):
+    """Scripts that a browser has kept come at once: here they must be asked for, so that they can be late."""
+    window.forget()
+
+
 @contextmanager
 def held_back(page, pattern, method="GET"):
     """One request is answered when the block ends; what the block is given waits until it was sent."""

@@ -32,6 +32,12 @@ def opened(page, base, owner, kind, wide, high):
     return link, found
 
 
+def to_the_first_hold(page):
+    for name in TO_THE_FIRST_HOLD:
+        page.keyboard.press("n")
+        expect(page.locator("#name")).to_have_text(name)
+
+
 def test_the_room_follows_and_the_clicker_is_done(page, live_server, digging, owner):
     link, clicker = opened(page, live_server.url, owner, "clicker", 390, 780)
     _, room = opened(page, live_server.url, owner, "room", 1280, 800)
@@ -42,10 +48,8 @@ def test_the_room_follows_and_the_clicker_is_done(page, live_server, digging, ow
     page.keyboard.press(" ")
     expect(room.locator("#name")).to_have_text("Welcome")
     expect(clicker.locator("#name")).to_have_text("Welcome")
-    # To the first hold: each skip is seen in the room.
-    for name in TO_THE_FIRST_HOLD:
-        page.keyboard.press("n")
-        expect(room.locator("#name")).to_have_text(name)
+    to_the_first_hold(page)
+    expect(room.locator("#name")).to_have_text(TO_THE_FIRST_HOLD[-1])
     expect(clicker.locator("#go-word")).to_have_text("They are in")
     clicker.click("[data-press=go]")
     expect(page.locator("#phase")).to_have_text("hold")
@@ -64,8 +68,8 @@ def test_the_room_follows_and_the_clicker_is_done(page, live_server, digging, ow
     room.reload()
     expect(room.locator("#phase")).to_have_text("stay")
     assert abs(int(page.evaluate(BOTH)) - int(room.evaluate(BOTH))) <= 1
-    while not page.locator("#after").is_visible():
-        page.keyboard.press("n")
+    page.keyboard.press("Escape")
+    page.keyboard.press("e")
     expect(page.locator("#learned .facts")).to_contain_text("instead of 12:00")
     expect(room.locator("#room-over")).to_be_visible()
     expect(clicker.locator("#over")).to_be_visible()

@@ -36,6 +36,15 @@ def until(page, condition):
     raise AssertionError(f"never true within 10 s: {condition}")
 
 
+def until_there(page, rows, n):
+    """Wait until the server has as many of these rows."""
+    for _ in range(500):
+        if rows.count() == n:
+            return
+        page.wait_for_timeout(20)
+    raise AssertionError(f"{rows.count()} instead of {n} after 10 s")
+
+
 def sequence(random, steps, n):
     """Events as a teacher might make them in any order, some of them twice."""
     at, found = random.randint(0, 3000), []
@@ -506,7 +515,9 @@ def test_a_paused_class_asks_whether_it_goes_on_or_begins_again(page, digging):
     expect(page.locator("#left")).to_have_text("12:00 to go")
     page.clock.run_for(9000)
     until(page, "!Object.keys(localStorage).some((key) => key.startsWith('extendum-aside'))")
+    until_there(page, LiveRun.objects, 2)
     first, second = LiveRun.objects.order_by("pk")
+    until_there(page, second.events, 1)
     assert list(first.events.values_list("kind", flat=True)) == ["start", "pause", "resume", "pause", "end"]
     assert list(second.events.values_list("kind", flat=True)) == ["start"]
 
