@@ -58,7 +58,7 @@ def owner(transactional_db):
 
 
 class Window:
-    """One browser's window for all tests, so that scripts, styles and figures are fetched once, as by who comes again."""
+    """One browser window for all tests: scripts, styles and figures are fetched once, as by whoever comes again."""
 
     def __init__(self, browser, base):
         self.browser, self.base, self.context = browser, base, None
