@@ -38,18 +38,28 @@ def chromium():
 
 
 @pytest.fixture(scope="session", autouse=True)
-def kept():
-    """Scripts, styles and fonts are kept by a browser, as those that a real server gives are."""
-    plain = StaticFilesHandler.serve
+def as_one_window():
+    """What the server of all tests gives to one browser window: files that are kept, as those of a real server are.
 
-    def serve(self, request):
-        answer = plain(self, request)
-        answer["Cache-Control"] = "max-age=3600"
-        return answer
+    An answer to what a page of an earlier test still sent, whose session is gone by then, signs nobody out.
+    """
+    serve, answer = StaticFilesHandler.serve, StaticFilesHandler.__call__
 
-    StaticFilesHandler.serve = serve
+    def kept(self, request):
+        file = serve(self, request)
+        file["Cache-Control"] = "max-age=3600"
+        return file
+
+    def signing_nobody_out(self, environ, start_response):
+        def start(status, headers, *more):
+            passed = [(name, value) for name, value in headers if not value.startswith('sessionid="";')]
+            return start_response(status, passed, *more)
+
+        return answer(self, environ, start)
+
+    StaticFilesHandler.serve, StaticFilesHandler.__call__ = kept, signing_nobody_out
     yield
-    StaticFilesHandler.serve = plain
+    StaticFilesHandler.serve, StaticFilesHandler.__call__ = serve, answer
 
 
 @pytest.fixture
