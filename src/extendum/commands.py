@@ -18,7 +18,7 @@ from extendum.core.checks.report import CHECKS, check
 from extendum.core.fit.explain import change_words, changes_words, fit_sentence, limit_words, refusal_lines
 from extendum.core.fit.fit import Fit, Fitter
 from extendum.core.fit.remedy import remedies
-from extendum.core.fit.versions import Version, versions
+from extendum.core.fit.versions import Version, fitter_of, versions
 from extendum.core.heard.hear import hear
 from extendum.core.heard.report import heard_report
 from extendum.core.model.audience import Condition
@@ -269,7 +269,7 @@ def style_rows(script: Script) -> list[tuple[str, ...]]:
 
 def versions_command(script: Script, chosen: argparse.Namespace) -> int:
     """The class at other lengths."""
-    found = versions(script, any_move=chosen.any)
+    found = versions(fitter_of(script, any_move=chosen.any))
     if chosen.json:
         _print_json({"versions": [_fit_plain(one.fit) | {"cost": one.fit.cost} for one in found]})
         return OK

@@ -83,7 +83,8 @@ class Window:
         )
         page = self.context.new_page()
         stored = self.context.new_cdp_session(page)
-        stored.send("Storage.clearDataForOrigin", {"origin": self.base, "storageTypes": "cookies,local_storage"})
+        everything = {"origin": self.base, "storageTypes": "cookies,local_storage,indexeddb"}
+        stored.send("Storage.clearDataForOrigin", everything)
         return page
 
     def forget(self):

@@ -80,6 +80,8 @@ def test_marks_by_key_and_an_order_with_a_pin(desk):
     settled(page)
     page.keyboard.press("s")
     page.locator("#order[open] h2", has_text="Order of Legs").wait_for()
+    page.click("#pins-i9")  # where it stands: after the one before it
+    expect(page.locator("#pin-i9")).to_have_value("i8")
     page.select_option("#pin-i9", "first")
     expect(page.locator("#order")).to_contain_text("does not respect: Standing quad stretch first")
     page.locator("#order section", has_text="Feet to head").locator("button").click()
@@ -91,8 +93,10 @@ def test_a_version_and_a_warm_up_are_kept_as_classes(desk, digging):
     page = desk
     page.keyboard.press("v")
     page.click("text=any move")
-    page.locator(".versions > li", has_text="5:00").first.locator("button").click()
-    expect(page.locator("#length")).to_have_text("5:00")
+    page.fill("#own-length", "5:30")
+    page.keyboard.press("Enter")
+    page.locator(".versions > .own", has_text="your length").locator("button").click()
+    expect(page.locator("#length")).to_have_text("5:30")
     page.keyboard.press("k")
     expect(page.locator("#set-notes")).to_have_value(
         store.script_of(StretchClass.objects.latest("pk").head).brief.notes.replace("\r", "")
@@ -104,7 +108,7 @@ def test_a_version_and_a_warm_up_are_kept_as_classes(desk, digging):
     page.locator(".versions.one button").click()
     expect(page.locator("#class-title")).to_have_text("After the digging, warm-up 4:00")
     kept = [store.script_of(one.head) for one in StretchClass.objects.order_by("pk")]
-    assert [length_of(script) for script in kept] == [720, 300, 240]
+    assert [length_of(script) for script in kept] == [720, 330, 240]
     assert "Left out: " in kept[1].brief.notes
     assert 4 <= len(kept[2].moves()) <= 6
     assert any(item.name == "Clasped-hands chest opener" for item in kept[2].moves())

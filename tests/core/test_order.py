@@ -1,5 +1,7 @@
 """Orders: against every permutation, with pins, and beyond what can be proved."""
 
+import re
+from dataclasses import replace
 from itertools import permutations
 from pathlib import Path
 
@@ -12,8 +14,18 @@ from extendum.core.edit.script_edits import remove_item, set_group
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.section import Pin, SidePlan
 from extendum.core.order.best_order import EXACT_UP_TO, Costs, best_tour
-from extendum.core.order.section_order import OrderBy, apply_order, broken_pins, changes_of, proposals, set_pins
+from extendum.core.order.section_order import (
+    Changes,
+    OrderBy,
+    apply_order,
+    broken_pins,
+    changes_of,
+    proposals,
+    set_pins,
+)
+from extendum.core.order.told import cost_words
 from extendum.core.timing.layout import length_of
+from extendum.draw.order_lines import draw_order_lines
 from extendum.formats.document import loads
 
 HALL = loads((Path(__file__).parents[2] / "src/extendum/data/demo" / "hall-two-rounds.json").read_text())
@@ -122,3 +134,26 @@ def test_pins_hold_in_every_proposal_and_what_breaks_them_is_named():
 def test_pins_that_contradict_each_other_are_refused(pins, said):
     with pytest.raises(RefusedError, match=said):
         set_pins(HALL, HALL.sections[1].id, pins)
+
+
+def test_what_an_order_costs_is_a_sentence():
+    one = replace(
+        proposals(HALL, HALL.sections[1].id)[0],
+        before=Changes(4, 2),
+        after=Changes(2, 3),
+        seconds=-8,
+        exact=True,
+        moved=2,
+    )
+    assert cost_words(one) == (
+        "2 fewer changes of posture (2 instead of 4), 1 more prop in or out of hand (3 instead of 2); 8 s shorter."
+        " Proved the best."
+    )
+    alike = replace(one, after=one.before, seconds=0, exact=False)
+    assert cost_words(alike) == "As many changes as now; the same length. Good, not proved the best."
+    assert cost_words(replace(one, moved=0)) == "This is the present order."
+
+
+def test_lines_lead_each_row_from_its_old_place_to_its_new_one():
+    drawn = re.findall(r'M0 (\d+)C.*? 20 (\d+)" class="(\w+)"', draw_order_lines("abc", "acb"))
+    assert drawn == [("5", "5", "stays"), ("25", "15", "went"), ("15", "25", "went")]

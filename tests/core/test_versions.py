@@ -10,7 +10,7 @@ from extendum.core.edit.script_edits import remove_item, replace_items
 from extendum.core.fit.counted import main_regions
 from extendum.core.fit.dose_options import UNIT
 from extendum.core.fit.fit import Fitter
-from extendum.core.fit.versions import LENGTHS_S, as_own_class, regions_of, version_at, versions, warm_up
+from extendum.core.fit.versions import MOST_LENGTHS, as_own_class, fitter_of, regions_of, version_at, versions, warm_up
 from extendum.core.model.body import Region
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.keeping import Keep
@@ -27,24 +27,21 @@ DEMOS = [
 @pytest.mark.parametrize("script", DEMOS, ids=lambda script: script.title)
 @pytest.mark.parametrize("any_move", [False, True])
 def test_a_version_kept_is_a_class_of_that_length_with_a_note_of_what_it_leaves_out(script, any_move):
-    reached = 0
-    for version in versions(script, any_move=any_move):
-        if not version.fit.reached:
-            continue
-        reached += 1
+    for version in versions(fitter_of(script, any_move=any_move)):
         made = loads(dumps(as_own_class(script, version)))
         assert length_of(made) == version.fit.target_s
         assert all(item.present for item in made.items())
         for name in version.left_out:
             assert name in made.brief.notes
-    assert reached >= (2 if any_move else 1)
 
 
-def test_with_any_move_every_usual_length_below_the_class_is_reached():
-    for script in DEMOS:
-        found = versions(script, any_move=True)
-        assert all(one.fit.reached for one in found if one.fit.target_s <= length_of(script))
-        assert [one.fit.target_s for one in found] == list(LENGTHS_S)
+@pytest.mark.parametrize("script", DEMOS, ids=lambda script: script.title)
+def test_lengths_are_round_and_inside_what_can_be_reached(script):
+    for any_move in (False, True):
+        fitter = fitter_of(script, any_move=any_move)
+        found = [one.fit.target_s for one in versions(fitter)]
+        assert 2 <= len(found) <= MOST_LENGTHS and found == sorted(set(found))
+        assert all(seconds % 10 == 0 and seconds in fitter.reachable for seconds in found)
 
 
 def test_a_version_leaves_out_only_what_is_marked():

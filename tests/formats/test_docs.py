@@ -9,7 +9,7 @@ import pytest
 
 from extendum.cli import main
 from extendum.commands import version_rows
-from extendum.core.fit.versions import versions
+from extendum.core.fit.versions import fitter_of, versions
 from extendum.core.model.placeholders import PLACEHOLDERS
 from extendum.core.model.style import CueStyle
 from extendum.core.model.timeline import CueKind, SegmentKind
@@ -79,7 +79,7 @@ def test_the_table_of_the_demo_classes_at_all_lengths_is_the_current_one(path):
     page = (ROOT / "docs" / "fit.md").read_text()
     script = loads(path.read_text())
     for any_move, told in ((False, "marked"), (True, "any move")):
-        for length, cost, what in version_rows(versions(script, any_move=any_move)):
+        for length, cost, what in version_rows(versions(fitter_of(script, any_move=any_move))):
             assert f"| {script.title} | {told} | {length} | {cost or 'out of reach'} | {what} |\n" in page
 
 

@@ -147,6 +147,7 @@ CONTENT_SECURITY_POLICY = {
         "script-src": ["'self'"],
         "style-src": ["'self'"],
         "img-src": ["'self'", "data:"],
+        "media-src": ["'self'", "blob:"],  # music that a teacher plays from her own files
         "object-src": ["'none'"],
         "base-uri": ["'none'"],
         "form-action": ["'self'"],

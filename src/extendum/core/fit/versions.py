@@ -11,6 +11,7 @@ from extendum.core.fit.explain import changes_words, names
 from extendum.core.fit.fit import Fit, Fitter
 from extendum.core.fit.remedy import any_may_go
 from extendum.core.model.body import Region
+from extendum.core.model.brief import LONGEST_CLASS_S
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import MoveItem, may_go
 from extendum.core.model.move import Kind
@@ -20,8 +21,9 @@ from extendum.core.model.talk import Quiet
 from extendum.core.model.timeline import clock
 from extendum.core.timing.layout import length_of
 
-#: The lengths that a class is shown at, in seconds.
-LENGTHS_S = tuple(60 * minutes for minutes in (5, 10, 15, 20, 30, 45))
+#: A class is shown at multiples of one of these, in seconds: of the first that has at most so many inside its reach.
+STEPS_S = (10, 30, 60, 120, 300, 600, 900, 1800, 3600)
+MOST_LENGTHS = 6
 #: A warm-up is chosen of so many moves.
 WARM_UP = (4, 6)
 #: Lengths so far beyond the one asked for are looked at, for the nearest that can be.
@@ -40,10 +42,22 @@ class Version:
     left_out: tuple[str, ...]
 
 
-def versions(script: Script, *, any_move: bool = False) -> list[Version]:
-    """The class at each of the usual lengths; with ``any_move`` every move may be left out."""
-    fitter = Fitter(any_may_go(script) if any_move else script)
-    return [version_at(fitter, seconds) for seconds in LENGTHS_S]
+def fitter_of(script: Script, *, any_move: bool = False) -> Fitter:
+    """What fits a class to other lengths; with ``any_move`` every move may be left out."""
+    return Fitter(any_may_go(script) if any_move else script)
+
+
+def versions(fitter: Fitter) -> list[Version]:
+    """The class at round lengths inside its reach, ascending; none where it cannot be at all."""
+    if not fitter.most_s:
+        return []
+    round_ones = next(some for step in STEPS_S if len(some := _multiples(step, fitter)) <= MOST_LENGTHS)
+    found = (version_at(fitter, seconds) for seconds in round_ones)
+    return [one for one in found if one.fit.reached]
+
+
+def _multiples(step: int, fitter: Fitter) -> range:
+    return range(-(-fitter.least_s // step) * step, min(fitter.most_s, LONGEST_CLASS_S) + 1, step)
 
 
 def version_at(fitter: Fitter, seconds: int) -> Version:

@@ -20,19 +20,20 @@ from extendum.core.fit.explain import (
     names,
     refusal_lines,
 )
-from extendum.core.fit.fit import Fit, Fitter
-from extendum.core.fit.remedy import any_may_go
-from extendum.core.fit.versions import Version, as_own_class, regions_of, version_at, versions, warm_up
+from extendum.core.fit.fit import Fit
+from extendum.core.fit.versions import Version, as_own_class, fitter_of, regions_of, version_at, versions, warm_up
 from extendum.core.model.body import Region, Side
 from extendum.core.model.brief import LONGEST_CLASS_S
 from extendum.core.model.errors import ExtendumError, RefusedError
-from extendum.core.model.item import MoveItem, may_go
+from extendum.core.model.item import Item, MoveItem, may_go
 from extendum.core.model.script import Script
 from extendum.core.model.section import Pin, Section
 from extendum.core.model.timeline import SegmentKind, clock, parse_clock
 from extendum.core.order.section_order import broken_pins, proposals, section_of
+from extendum.core.order.told import cost_words
 from extendum.core.timing.compile import compile_script
 from extendum.core.timing.layout import outline
+from extendum.draw.order_lines import draw_order_lines
 from extendum.draw.small import draw_small_sheet
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
@@ -128,33 +129,52 @@ def _paper(version: Version) -> Paper:
 
 @require_safe
 def versions_page(request: Asked, pk: int) -> HttpResponse:
-    """The class at the usual lengths, side by side; with ?any=1 any move may be left out; ?warm= chooses a warm-up."""
+    """The class at lengths that it can reach, side by side.
+
+    With ?any=1 any move may be left out; ?length= adds one of the instructor's own; ?warm= chooses a warm-up.
+    """
     of = own_class(request, pk)
     script = store.script_of(of.present)
     any_move = request.GET.get("any") == "1"
-    regions, asked, length = regions_of(script), request.GET.getlist("region"), request.GET.get("warm", "")
+    regions, asked, warm = regions_of(script), request.GET.getlist("region"), request.GET.get("warm", "")
+    fitter = fitter_of(script, any_move=any_move)
     context: dict[str, Any] = {
         "class": of,
         "any_move": any_move,
         "optional": sum(may_go(item) for item in script.items()),
-        "papers": [_paper(version) for version in versions(script, any_move=any_move)] if script.moves() else [],
+        "papers": [_paper(version) for version in versions(fitter)] if script.moves() else [],
+        "least": clock(fitter.least_s),
+        "most": clock(fitter.most_s),
         "regions": [(region.value, region.value in asked) for region in regions],
-        "warm": length or "5:00",
+        "length": request.GET.get("length", ""),
+        "warm": warm or "5:00",
     }
-    if length:
-        try:
-            context["chosen"] = _paper(_asked_warm_up(script, length, asked))
-        except RefusedError as error:
-            context["refused"] = str(error)
-    return render(request, "classes/versions.html", context, status=422 if "refused" in context else 200)
+    try:
+        context["own"] = context["length"] and _paper(version_at(fitter, _length(context["length"])))
+    except RefusedError as error:
+        context["length_refused"] = str(error)
+    try:
+        context["chosen"] = warm and _paper(_asked_warm_up(script, warm, asked))
+    except RefusedError as error:
+        context["refused"] = str(error)
+    wrong = "refused" in context or "length_refused" in context
+    return render(request, "classes/versions.html", context, status=422 if wrong else 200)
+
+
+def _length(typed: str) -> int:
+    """A length of a class, as typed, in seconds."""
+    try:
+        seconds = parse_clock(typed)
+    except RefusedError as error:
+        raise error.within("length") from None
+    if not 60 <= seconds <= LONGEST_CLASS_S:
+        raise RefusedError("length", f"from 1:00 to {clock(LONGEST_CLASS_S)}", typed)
+    return seconds
 
 
 def _asked_warm_up(script: Script, length: str, asked: list[str]) -> Version:
-    try:
-        seconds = parse_clock(length)
-    except RefusedError as error:
-        raise error.within("length") from None
-    if not 60 <= seconds <= 3600:
+    seconds = _length(length)
+    if seconds > 3600:
         raise RefusedError("length", "from 1:00 to 1:00:00", length)
     known = {region.value: region for region in Region}
     return warm_up(script, seconds, frozenset(known[one] for one in asked if one in known))
@@ -169,8 +189,8 @@ def keep_version(request: Asked, pk: int) -> HttpResponse:
         if form.get("warm"):
             version, what = _asked_warm_up(script, form["warm"], form.getlist("region")), f"warm-up {form['warm']}"
         else:
-            base = any_may_go(script) if form.get("any") == "1" else script
-            version, what = version_at(Fitter(base), parse_clock(form.get("target", ""))), ""
+            fitter = fitter_of(script, any_move=form.get("any") == "1")
+            version, what = version_at(fitter, parse_clock(form.get("target", ""))), ""
         if not version.fit.reached:
             raise RefusedError("length", "one that can be reached", " ".join(refusal_lines(version.fit)))
     except RefusedError as error:
@@ -190,31 +210,43 @@ def order_dialog(request: Asked, pk: int) -> HttpResponse:
     except (RefusedError, IndexError):
         raise Http404 from None
     numbers = {item.id: n for n, item in enumerate(script.items(), 1)}
+    present, made = tuple(item.id for item in section.items), proposals(script, section.id)
+    rows = [_order_row(section, item, numbers[item.id]) for item in section.items]
     context = {
         "class": of,
         "section": section,
+        "rows": rows,
+        "pinned": sum(bool(row["pin"]) for row in rows),
+        "movable": sum(isinstance(item, MoveItem) for item in section.items),
         "proposals": [
-            (one, _longer(one.seconds), [(numbers[i], script.item(i).name) for i in one.order])
-            for one in proposals(script, section.id)
+            (
+                one,
+                cost_words(one),
+                [(numbers[i], script.item(i).name) for i in one.order],
+                drawn(draw_order_lines(beside, one.order)),
+            )
+            for beside, one in zip((present, *(one.order for one in made)), made, strict=False)
         ],
-        "movable": [_pin_row(section, item) for item in section.items if isinstance(item, MoveItem)],
         "broken": [_pin_words(section, pin) for pin in broken_pins(section)],
     }
     return render(request, "classes/_order.html", context)
 
 
-def _longer(seconds: int) -> str:
-    if not seconds:
-        return "same length"
-    return f"{abs(seconds)} s {'longer' if seconds > 0 else 'shorter'}"
-
-
-def _pin_row(section: Section, item: MoveItem) -> tuple[MoveItem, str, list[tuple[str, str]]]:
-    """A move with its pin (an item, "first", or nothing) and those of its group that it may be pinned after."""
-    pin = next((pin for pin in section.pins if pin.item == item.id), None)
+def _order_row(section: Section, item: Item, number: int) -> dict[str, Any]:
+    """A row of the present order: its pin (an item, "first", or nothing), where it stands, what it may come after."""
     group = next(group for group in section.groups if any(one.id == item.id for one in group.items))
-    others = [(one.id, one.name) for one in group.items if isinstance(one, MoveItem) and one.id != item.id]
-    return item, "" if pin is None else pin.after or "first", others
+    moves = [one for one in group.items if isinstance(one, MoveItem)]
+    place = next((n for n, one in enumerate(moves) if one.id == item.id), None)
+    pin = next((pin for pin in section.pins if pin.item == item.id), None)
+    return {
+        "id": item.id,
+        "number": number,
+        "name": item.name,
+        "movable": place is not None,
+        "pin": "" if pin is None else pin.after or "first",
+        "here": moves[place - 1].id if place else "first",
+        "others": [(one.id, one.name) for one in moves if one.id != item.id],
+    }
 
 
 def _pin_words(section: Section, pin: Pin) -> str:

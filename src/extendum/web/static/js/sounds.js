@@ -1,7 +1,7 @@
 // Tones of our own making and the browser's own voice, with the settings of this browser.
 const KEPT = "extendum-sound";
 const kinds = { start: [520, 0.25], halfway: [600, 0.3], count: [660, 0.09], release: [880, 0.5] };
-const plain = { start: true, halfway: false, count: true, release: true, voice: false, auto: false, volume: 50, words: "all" };
+const plain = { start: true, halfway: false, count: true, release: true, voice: false, auto: false, volume: 50, words: "all", music: 50, softer: true };
 export const settings = { ...plain, ...JSON.parse(localStorage.getItem(KEPT) ?? "{}") };
 export function set(name, value) {
   settings[name] = value;
@@ -12,7 +12,11 @@ let audio = null;
 export function on() {
   if (!audio && window.AudioContext) audio = new AudioContext();
   audio?.resume?.();
+  return audio;
 }
+// Whoever plays under the tones hears of each, and how many seconds it lasts.
+let listener = () => {};
+export function listen(what) { listener = what; }
 export function tone(kind) {
   if (!audio || !settings[kind] || !settings.volume) return;
   const [pitch, seconds] = kinds[kind];
@@ -23,6 +27,7 @@ export function tone(kind) {
   voice.connect(gain).connect(audio.destination);
   voice.start(at);
   voice.stop(at + seconds);
+  listener(seconds);
 }
 // The clap of a slate: heard by the camera whatever is set.
 export function clap() {

@@ -53,6 +53,7 @@ document.addEventListener("click", (event) => {
   if ((it = on("[data-again]"))) return again(it);
   if (on("#open-steps")) return openDialog("steps");
   if (on("#open-table")) return openDialog("table");
+  if ((it = on("[data-pins]"))) return pinned(it.dataset.section, it.dataset.pins, it.dataset.where);
   if ((it = on("[data-order-of]"))) return openOrder(it.dataset.orderOf);
   if ((it = on(".seg"))) return choose(it.dataset.item);
   if (!on(".adder")) closeFound();
@@ -69,11 +70,9 @@ function openOrder(section) {
   const address = `${here().order}?section=${encodeURIComponent(section)}`;
   htmx.ajax("GET", address, { target: "#order", swap: "innerHTML" }).then(() => dialog.open || dialog.showModal());
 }
-document.addEventListener("change", (event) => {
-  const pin = event.target.closest?.("select.pin");
-  if (!pin) return;
-  const { section, pinned } = pin.dataset;
-  edit("pin", { section, pinned, where: pin.value }).then(() => openOrder(section));
+const pinned = (section, item, where) => edit("pin", { section, pinned: item, where }).then(() => openOrder(section));
+document.addEventListener("change", ({ target }) => {
+  if (target.matches?.("select.pin")) pinned(target.dataset.section, target.dataset.pinned, target.value);
 });
 const listHere = () => document.querySelector(".row[data-chosen]")?.closest("ol") ?? document.querySelector("ol[data-group] .row")?.closest("ol");
 

@@ -5,6 +5,7 @@ import * as sounds from "../sounds.js";
 import { catchUp, catchUpAlone, leaveIt } from "./catching.js";
 import { draw, drawAgain, hasWork, sizeAgain } from "./drawn.js";
 import { act, apart, askWhoTeaches, backFromSleep, endBy, endOld, keep, lasted, lateMs, live, newRun, now, plannedMs, records, rehearses, returned, takeOver, tellOpened, tellServer, told } from "./live.js";
+import { begins, follow } from "./music.js";
 import { hushTold, post, root, tell } from "./page.js";
 import { drawPrompter } from "./prompter.js";
 import { openTray } from "./tray.js";
@@ -18,6 +19,7 @@ function begin() {
   if (run.ended) return;
   if (run.started) { if (!run.running) act("resume"); return; }
   act("start");
+  begins();
   if (records) {
     sounds.clap();
     document.body.classList.add("claps");
@@ -307,6 +309,7 @@ document.fonts?.ready.then(() => { sizeAgain(); keepPage(); });
     if (records) drawPrompter();
     if (live.run.running && !live.watching) { sound(); if (!apart) catchUpAlone(); }
   }
+  if (!apart) follow();
   hushTold();
   requestAnimationFrame(frame);
 })();
