@@ -15,10 +15,14 @@ NAMES, PLAN, REAL, ROOM = 13.0, 9.0, 13.0, 7.0
 NAME_PX = 11.5
 
 
-def draw_compare(planned: Timeline, real: Timeline, width: float = 1180) -> str:
+#: So wide is it on a page, and on a phone, where it has one column.
+WIDE, NARROW = 1180.0, 360.0
+
+
+def draw_compare(planned: Timeline, real: Timeline, width: float = WIDE) -> str:
     """Two tracks a minute: the plan above, what was below it; a pause is a dashed frame."""
     lines = max(1, -(-max(planned.length_s, real.length_s) // 60))
-    columns = 1 + (lines >= TWO_COLUMNS_FROM)
+    columns = 1 + (lines >= TWO_COLUMNS_FROM and width > NARROW)
     whole = Ruling(width=width, columns=columns, lines=lines, margin=24, top=2)
     above = replace(whole, label=NAMES, track=PLAN, gap=REAL + ROOM)
     below = replace(whole, label=NAMES + PLAN + 1.5, track=REAL, gap=ROOM - 1.5)

@@ -19,6 +19,7 @@ from extendum.core.model.timeline import clock
 from extendum.core.run.learned import learn
 from extendum.core.run.overview import Once, habits, minutes_by_area, minutes_by_week, weeks_until
 from extendum.core.run.report import SAME_S, off_words
+from extendum.draw import compare, plots
 from extendum.draw.compare import draw_compare
 from extendum.draw.plots import draw_areas, draw_key, draw_weeks
 from extendum.formats.running_order import no_formula
@@ -124,7 +125,10 @@ def session(request: Asked, pk: int) -> HttpResponse:
     log = log_of(one.run) if one.run else None
     context: dict[str, Any] = {"one": one, "log": log, "wrong": wrong, "typed": request.POST if wrong else None}
     if log:
-        context |= _told(log) | {"sheet": drawn(draw_compare(log.timeline, log.taught))}
+        context |= _told(log) | {
+            "sheet": drawn(draw_compare(log.timeline, log.taught)),
+            "narrow": drawn(draw_compare(log.timeline, log.taught, compare.NARROW)),
+        }
     return render(request, "records/session.html", context, status=422 if wrong else 200)
 
 
@@ -241,10 +245,11 @@ def overview(request: Asked) -> HttpResponse:
     plain = {effect.value: values for effect, values in by_week.items()}
     rows = [(str(area), {effect.value: minutes for effect, minutes in by.items()}) for area, by in areas]
     shown = sorted({effect for _, by in rows for effect in by} | set(effects), key=lambda e: (e not in effects, e))
+    parts = {name: plain.get(name, [0.0] * WEEKS) for name in shown}
     context = {
         "times": len(some),
-        "weeks": drawn(draw_weeks(labels, {name: plain.get(name, [0.0] * WEEKS) for name in shown}, "minutes of work")),
-        "areas": drawn(draw_areas(rows[:AREAS], shown)),
+        "weeks": [drawn(draw_weeks(labels, parts, "minutes of work", width)) for width in (plots.WIDE, plots.NARROW)],
+        "areas": [drawn(draw_areas(rows[:AREAS], shown, width)) for width in (plots.WIDE, plots.NARROW)],
         "effects": [(drawn(draw_key(effect)), effect) for effect in shown],
         "week_rows": [(label, [round(plain.get(e, [0] * WEEKS)[n]) for e in shown]) for n, label in enumerate(labels)],
         "area_rows": [(area, [round(by.get(effect, 0), 1) for effect in shown]) for area, by in rows],
