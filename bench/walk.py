@@ -1,4 +1,7 @@
-"""A new user's way from the demo's first page to teaching a class of their own, action by action: `make walk`.
+"""Ways from the demo's first page to teaching a class of one's own, action by action: `make walk`.
+
+Three jobs: a new user's first class; fifteen minutes on chairs with a chain and a move of one's own; a circuit in two
+rounds.
 
 An action is one key, one chord, one click, or one field typed. Beside what the machine took, the time of a person is
 estimated by the keystroke-level model (Card, Moran and Newell, 1980, Communications of the ACM 23(7): 0.28 s a key,
@@ -54,6 +57,13 @@ class Walk:
         self._settled(until)
         self._did(f"click: {what}", began, MIND_S + REACH_S + POINT_S + KEY_S)
 
+    def pick(self, selector: str, option: str, what: str) -> None:
+        """One field of choices: a click that opens it, and a click on what is meant."""
+        began = time.perf_counter()
+        self.page.select_option(selector, option)
+        self._did(f"open: {what}", began, MIND_S + REACH_S + POINT_S + KEY_S)
+        self._did(f"click: {option}", time.perf_counter(), MIND_S + POINT_S + KEY_S)
+
     def read(self, selector: str) -> None:
         """Count the words of a part that somebody new would read."""
         self.words += len(self.page.locator(selector).first.inner_text().split())
@@ -63,52 +73,110 @@ class Walk:
         expect(self.page.locator(".htmx-request, .htmx-swapping, .htmx-settling")).to_have_count(0)
 
 
-def walk(page: Page) -> Walk:
-    """The way itself: six moves, ten minutes."""
-    on = Walk(page)
-    page.goto("/")
+def _begun(on: Walk, title: str, length: str = "", profile: str = "") -> None:
+    """From the Shelf to a Desk that suggests what could come next."""
+    on.page.goto("/")
     on.read(".page > div")
     on.press("n", "a new class", "#new-title:focus")
-    on.write("Lunch at the wheel", "its name; ten minutes stand there")
+    on.write(title, "its name" if length else "its name; ten minutes stand there")
+    if length:
+        on.press("Tab", "to its length", "[name=length]:focus")
+        on.write(length, "how long it lasts")
     on.press("Enter", "make it", "#brief-form")
     on.read(".profiles")
-    on.click("text=Desk break", "who it is for", "#brief-form")
+    if profile:
+        on.click(f"text={profile}", "who it is for", "#brief-form")
     on.press("Control+Enter", "to the Desk", "text=Add the first move.")
     on.read("#order-list")
     on.press("a", "what could come next", "#found [data-move]")
     for n in range(MOVES):
         on.read("#found [aria-selected=true]")
         on.press("Enter", "take the first", f".row >> nth={n + 1}")
-        page.locator("#found [data-move]").first.wait_for()
-    on.press("Escape", "enough", "#desk")
+        on.page.locator("#found [data-move]").first.wait_for()
+
+
+def _fitted_and_taught(on: Walk) -> None:
+    """To the length that stands there, and on the Stage."""
     on.press("f", "fit it", "#target:focus")
-    on.press("Enter", "to the ten minutes that stand there", "#off-target:has-text('to the second'), .remedies")
-    if page.locator(".remedies").count():
+    on.press("Enter", "to the length that stands there", "#off-target:has-text('to the second'), .remedies")
+    if on.page.locator(".remedies").count():
         on.read("#notice-text")
-        on.press("Enter", "six short moves cannot last so long: the first that makes it possible", "text=to the second")
+        on.press("Enter", "these moves cannot last so long: the first that makes it possible", "text=to the second")
     else:
         on.press("Escape", "out of the field", "#desk")
     on.press("g", "to the Stage", "#start:enabled")
     on.read("#before")
     on.press("Space", "start", "#name:not(:empty)")
+
+
+def walk(page: Page) -> Walk:
+    """A new user's first class: six moves, ten minutes."""
+    on = Walk(page)
+    _begun(on, "Lunch at the wheel", profile="Desk break")
+    on.press("Escape", "enough", "#desk")
+    _fitted_and_taught(on)
     return on
 
 
+def chairs(page: Page) -> Walk:
+    """Fifteen minutes on chairs, with a move of one's own and a chain of three moves."""
+    on = Walk(page)
+    _begun(on, "Knitters on chairs", "15:00", "Older adults on chairs")
+    on.write("Knitter's fingers", "a move that the library has not")
+    page.locator("#found a[href*=new]").wait_for()
+    on.press("Enter", "write it", "#move-name:focus")
+    on.click("#text-there", "to what is said", "#text-there:focus")
+    on.write("Spread your fingers wide, then fold them in slowly.", "the words")
+    on.pick("[name=target_0_region]", "hand", "what it targets")
+    on.press("Control+Enter", "save it into the class", "#item-name")
+    on.click(".row >> nth=2", "the first of three", ".row[data-chosen] >> nth=0")
+    for _ in range(2):
+        on.press("Shift+ArrowDown", "and the next", "#picked")
+    on.click("#picked >> text=Make a chain", "one after the other, then the other side", ".sides.on")
+    on.press("Escape", "nothing chosen", "#desk")
+    _fitted_and_taught(on)
+    return on
+
+
+def circuit(page: Page) -> Walk:
+    """A circuit of six moves in two rounds."""
+    on = Walk(page)
+    _begun(on, "Circuit in the hall", "20:00")
+    on.press("Escape", "enough", "#desk")
+    on.click(".row >> nth=0", "the first", ".row[data-chosen] >> nth=0")
+    on.page.keyboard.down("Shift")
+    on.click(f".row >> nth={MOVES - 1}", "all up to the last, with Shift", "#picked")
+    on.page.keyboard.up("Shift")
+    on.click("#picked >> text=Repeat as rounds", "as rounds", ".sides.on")
+    _fitted_and_taught(on)
+    return on
+
+
+JOBS = (walk, chairs, circuit)
+
+
 def main() -> int:
-    """Walk, and print each action with what it waited for."""
+    """Walk each of the ways, and print each action with what it waited for."""
     with served() as base, sync_playwright() as playwright:
         browser = chromium(playwright)
-        page = browser.new_context(base_url=base, viewport={"width": 1280, "height": 800}).new_page()
-        on = walk(page)
-        taught = page.inner_text("#name")
+        for job in JOBS:
+            page = browser.new_context(base_url=base, viewport={"width": 1280, "height": 800}).new_page()
+            on = job(page)
+            taught = page.inner_text("#name")
+            page.context.close()
+            _tell(job.__doc__ or "", on, taught)
         browser.close()
+    return 0
+
+
+def _tell(job: str, on: Walk, taught: str) -> None:
+    print(job)
     for n, (what, seconds) in enumerate(on.done, start=1):
         print(f"{n:3} {seconds:6.2f} s  {what}")
     machine = sum(seconds for _, seconds in on.done)
     print(f"{len(on.done)} actions; on the Stage: {taught}")
     print(f"machine {machine:.1f} s, a person who knows the way {machine + on.person_s:.0f} s,")
-    print(f"one who reads the {on.words} words on it {machine + on.person_s + on.words * 60 / READING_WPM:.0f} s")
-    return 0
+    print(f"one who reads the {on.words} words on it {machine + on.person_s + on.words * 60 / READING_WPM:.0f} s\n")
 
 
 if __name__ == "__main__":

@@ -21,3 +21,15 @@ def test_new_classes_begin_with_the_words_for_ways_that_were_kept(asking):
     refused = asking.post(reverse("settings"), {"part": "ways", field.group(1): "x" * 201})
     assert refused.status_code == 422
     assert "x" * 201 in refused.content.decode()
+
+
+def test_each_choice_says_what_it_does_by_an_example(asking):
+    page = asking.get("/settings/").content.decode()
+    for told in (
+        "Right first, then left, in every move that has sides.",
+        "You move your left side as they do.",
+        "You say 5 to 1 before a hold ends.",
+        "A short tone in each of the last seconds.",
+        "165 words a minute, holds begin after 3 s in position.",
+    ):
+        assert f"<span>{told}" in page

@@ -17,13 +17,14 @@ from django.views.decorators.http import require_http_methods
 from extendum.core.figure.builds import Build
 from extendum.core.model.body import Side
 from extendum.core.model.errors import RefusedError
-from extendum.core.model.style import Countdown, CueStyle, Teaching
+from extendum.core.model.style import Countdown, CueStyle, RepCount, Teaching
 from extendum.core.model.timeline import clock, parse_clock
 from extendum.core.model.ways import WAYS, origin_of, own_way_words, usual_words_from
 from extendum.draw.figures.tones import Skin
 from extendum.formats.library import shipped_move
 from extendum.formats.pdf import Paper
 from extendum.web.classes import store
+from extendum.web.classes.class_settings import effects_of
 from extendum.web.classes.models import Defaults, OwnAudience, OwnStyle
 from extendum.web.library.figures import figure_address, look_of
 from extendum.web.shared.asked import Asked
@@ -78,9 +79,30 @@ def _page(request: Asked, status: int = 200, **facts: Any) -> HttpResponse:
         "kept": [(kind, one) for kind, model in _KEPT.items() for one in _own(request, model)],
         "forgotten": request.session.get("forgotten"),
         "password": PasswordChangeForm(request.user),
+        "told": _told(style, _styles(request, defaults)),
         **facts,
     }
     return render(request, "accounts/settings.html", context, status=status)
+
+
+def _told(style: CueStyle, styles: Iterable[CueStyle]) -> dict[str, Any]:
+    """What each choice does, by an example, in the order of the choices."""
+    return {
+        "styles": [_style_told(one) for one in styles],
+        "rate": effects_of(style)["words_per_minute"],
+        "sides": [effects_of(replace(style, lead_side=side))["lead"] for side in (Side.LEFT, Side.RIGHT)],
+        "teachings": [effects_of(replace(style, teaching=one))["teaching"] for one in Teaching],
+        "countdowns": [effects_of(replace(style, countdown=one))["countdown"] for one in Countdown],
+        "papers": [f"Cue sheets and handouts are {one.value} pages." for one in Paper],
+    }
+
+
+def _style_told(style: CueStyle) -> str:
+    asks = [f"{style.words_per_minute} words a minute", f"holds begin after {style.settle_s} s in position"]
+    asks += [f"a reminder to breathe every {style.breath_every_s} s"] if style.breath_every_s else []
+    asks += ["reps counted aloud"] if style.count_reps is not RepCount.NONE else []
+    halfway = effects_of(style)["talk_style"]
+    return f"{', '.join(asks).capitalize()}. Calls: {halfway}"
 
 
 def _own(request: Asked, model: type[OwnStyle] | type[OwnAudience]) -> Any:

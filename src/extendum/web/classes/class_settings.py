@@ -25,7 +25,7 @@ from extendum.web.shared.forms import options
 _LINE = "Hands to the wall, and step your left foot back."
 
 
-def _effects(style: CueStyle, priority: Priority) -> dict[str, str]:
+def effects_of(style: CueStyle, priority: Priority = Priority.EVEN) -> dict[str, str]:
     """What each setting does, by an example."""
     first, own = style.lead_side, style.lead_side.other
     minute = 60_000 / max(1, style.breath_in_ms + style.breath_out_ms)
@@ -56,7 +56,7 @@ def _effects(style: CueStyle, priority: Priority) -> dict[str, str]:
 def settings_of(script: Script, styles: Sequence[CueStyle]) -> dict[str, Any]:
     """What the drawer of the class settings shows: each setting with what it does."""
     style, priority = script.style, script.brief.priority
-    shown = _effects(style, priority)
+    shown = effects_of(style, priority)
 
     def number(name: str, key: str, label: str, value: object, mode: str = "numeric", hint: str = "") -> dict[str, Any]:
         told = {"name": name, "id": f"set-{key}", "label": label, "value": value, "mode": mode, "hint": hint}

@@ -112,7 +112,19 @@ def new_move(request: Asked) -> HttpResponse:
     figure = base.move.figure or base.move.key if base else ""
     start = replace(base, move=replace(base.move, key="", figure=figure)) if base else BLANK
     start = replace(start, move=replace(start.move, name=name)) if name else start
+    if not base and request.GET.get("for"):
+        start = replace(start, move=replace(start.move, posture=_posture_there(request)))
     return _edit_form(request, start, "")
+
+
+def _posture_there(request: Asked) -> Posture:
+    """How the class stands, sits or lies where the move is to come: after the move before it, or as its brief says."""
+    script = classes.script_of(own_class(request, whole_number(request.GET["for"]) or 0).present)
+    moves, after = script.moves(), request.GET.get("after")
+    before = next((move for move in moves if move.id == after), moves[-1] if moves else None)
+    if before:
+        return before.move.end_posture or before.move.posture
+    return next((posture for posture in Posture if posture in script.brief.postures), Posture.STANDING)
 
 
 @require_http_methods(["GET", "HEAD", "POST"])
