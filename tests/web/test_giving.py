@@ -155,3 +155,11 @@ def test_captions_of_a_recording_follow_the_take_that_was_kept(asking, other_cli
     assert csv.count(",kept\r\n") == len({step.group for step in steps}) + 1  # and the heading; one was not
     assert "insert shot" in csv
     assert asking.get(reverse("take-file", args=[stretch_class.pk, "film", "mp3"])).status_code == 404
+
+
+def test_the_page_shows_a_little_of_what_is_in_the_files(asking, stretch_class):
+    page = asking.get(reverse("give", args=[stretch_class.pk])).content.decode()
+    script = script_of(stretch_class.head)
+    assert page.count("figure.svg") == min(8, len(script.moves()))
+    assert f"{len(list(script.items()))} items, " in page and 'class="small-sheet' in page
+    assert '<p><span class="num">0:00–' in page

@@ -14,6 +14,7 @@ from django.utils import timezone
 from django.views.decorators.http import require_POST, require_safe
 
 from extendum.core.model.timeline import Mode, clock
+from extendum.draw.small import draw_small_sheet
 from extendum.formats.exports import FILES, Export, write
 from extendum.formats.pdf import Paper
 from extendum.web.classes import store
@@ -23,9 +24,13 @@ from extendum.web.classes.models import StretchClass
 from extendum.web.classes.page import compiled
 from extendum.web.giving.making import SLOW, begin, planned, stopped
 from extendum.web.giving.models import Making
+from extendum.web.library.figures import figure_address
 from extendum.web.shared.asked import Asked
+from extendum.web.shared.drawn import drawn
 
 MOST_RECORDINGS = 10
+#: So many moves and captions are looked at before a file is saved.
+MOST_MOVES, MOST_CAPTIONS = 8, 3
 _TYPES = {
     ".vtt": "text/vtt",
     ".srt": "application/x-subrip",
@@ -60,7 +65,8 @@ def _page(request: Asked, of: StretchClass, status: int = 200, **facts: object) 
     context = {
         "recordings": recordings,
         "class": of,
-        "groups": _groups(of),
+        "groups": _groups(),
+        **_looks(of),
         "slow": slow,
         "papers": [one.value for one in Paper],
         "planned": planned(of)[0],
@@ -78,17 +84,25 @@ _FOR = {
 }
 
 
-def _groups(of: StretchClass) -> list[tuple[str, str, list[tuple[str, str, str]]]]:
-    """The single files by whom they are for, each group with a little of what is in it."""
+def _groups() -> list[tuple[str, str, list[tuple[str, str, str]]]]:
+    """The single files by whom they are for, and by which look at them each group begins."""
+    looks = dict(zip(_FOR, ("page", "captions", "sheet"), strict=True))
+    return [(name, looks[name], [(kind, *FILES[kind]) for kind in kinds]) for name, kinds in _FOR.items()]
+
+
+def _looks(of: StretchClass) -> dict[str, object]:
+    """A little of what is in the files: moves of the handout, the first captions, the sheet."""
     script, timeline = store.script_of(of.present), compiled(bytes(of.present.document))
-    moves = [item.name for item in script.moves() if item.present]
-    said = next((cue for cue in timeline.cues if cue.mode is Mode.SPOKEN), None)
-    samples = {
-        "For participants": f"{', '.join(moves[:3])}{' …' * (len(moves) > 3)}",
-        "For video": f"{clock(said.start_ms // 1000)}  {said.text}" if said else "",
-        "For you": f"{len(list(script.items()))} items, {clock(timeline.length_s)}",
+    moves = [item for item in script.moves() if item.present]
+    said = [cue for cue in timeline.cues if cue.mode is Mode.SPOKEN and cue.text][:MOST_CAPTIONS]
+    return {
+        "moves": [(item.name, figure_address(item.move)) for item in moves[:MOST_MOVES]],
+        "more": max(0, len(moves) - MOST_MOVES),
+        "captions": [(clock(cue.start_ms // 1000), clock(-(-cue.end_ms // 1000)), cue.text) for cue in said],
+        "sheet": drawn(draw_small_sheet(timeline, timeline.length_s, 240)),
+        "items": len(list(script.items())),
+        "length": clock(timeline.length_s),
     }
-    return [(name, samples[name], [(kind, *FILES[kind]) for kind in kinds]) for name, kinds in _FOR.items()]
 
 
 def _time(typed: str) -> datetime | None:
