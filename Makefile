@@ -58,8 +58,9 @@ test: $(VENV)/dev ## run all tests: core, properties, formats, web and browser
 test-postgres: $(VENV)/dev $(VENV)/grow ## run the tests of the web on a PostgreSQL of their own
 	@scripts/on-postgres $(BIN)/pytest -n auto tests/web
 
-lint: $(VENV)/dev ## ruff, mypy and the import rules
+lint: $(VENV)/dev ## ruff, mypy, the import rules, and the scripts where there is Node
 	@$(BIN)/ruff check . && $(BIN)/ruff format --check --quiet . && $(BIN)/mypy && $(BIN)/lint-imports --no-logo
+	@scripts/lint-scripts
 
 css: ## build the stylesheet and copy fonts (needs Node; the results are committed)
 	@npm ci --silent --no-progress && npm run --silent build

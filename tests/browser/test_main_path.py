@@ -102,7 +102,8 @@ def test_from_the_empty_shelf_to_a_fitted_class_taught_on_the_stage(page):
         pass_time(page, end - at)
         at = end
         assert page.inner_text("#phase") == "let go"
-    pass_time(page, 600 - at)
+    with page.expect_response("**/taught/"):
+        pass_time(page, 600 - at)
     page.locator("text=That was the class.").wait_for()
     page.click("text=Back to shelf")
     page.locator("text=taught").first.wait_for()

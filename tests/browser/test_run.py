@@ -528,7 +528,8 @@ def test_the_first_side_is_named_only_where_the_second_has_its_length(page, digg
     steps = [step_plain(step) for step in steps_of(script, compile_script(script))]
     told = page.evaluate(
         """async (steps) => {
-            const { asTheFirst, fold } = await import("/static/js/playing.js");
+            const { fold } = await import("/static/js/playing.js");
+            const { asTheFirst } = await import("/static/js/seen.js");
             const first = steps.find((one) => one.partner), second = first.partner;
             const at = steps.slice(0, steps.indexOf(first)).reduce((sum, one) => sum + one.ms, 0);
             const after = (kind, at, more) => {

@@ -10,6 +10,8 @@ self.addEventListener("fetch", (event) => {
   if (address.pathname.startsWith("/static/") || address.pathname.endsWith("/figure.json")) {
     event.respondWith(caches.match(request).then((kept) => kept ?? fetch(request)));
   } else if (/^\/classes\/\d+\/stage\/$/.test(address.pathname)) {
-    event.respondWith(fetch(request).catch(() => caches.match(request, { cacheName: KEPT }).then((kept) => kept ?? Response.error())));
+    event.respondWith(
+      fetch(request).catch(() => caches.match(request, { cacheName: KEPT }).then((kept) => kept ?? Response.error())),
+    );
   }
 });

@@ -42,10 +42,10 @@ from extendum.web.teach.signals import tell_begun
 MOST_EVENTS, LONGEST_KEY = 2000, 40
 #: The modules that the Stage is made of: named in its page, so that all are kept for a reload without the server.
 STAGE_PARTS = (
-    *(f"js/{name}.js" for name in ("drawing", "figure", "finder", "keys", "page", "playing", "sounds")),
+    *(f"js/{name}.js" for name in ("drawing", "figure", "finder", "keys", "page", "playing", "seen", "sounds")),
     *(
         f"js/stage/{name}.js"
-        for name in ("main", "live", "drawn", "catching", "tray", "prompter", "page", "music", "playlist")
+        for name in ("main", "live", "drawn", "catching", "tray", "prompter", "page", "music", "playlist", "sounding")
     ),
 )
 _WORKER = Path(__file__).parents[1] / "assets" / "worker.js"

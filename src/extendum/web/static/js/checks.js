@@ -17,7 +17,8 @@ document.body.addEventListener("htmx:afterSwap", (event) => {
 });
 
 let last = Promise.resolve();
-const send = (path, values) => (last = last.then(() => htmx.ajax("POST", path, { source: "#checks-view", values })).catch(() => {}));
+const send = (path, values) =>
+  (last = last.then(() => htmx.ajax("POST", path, { source: "#checks-view", values })).catch(() => {}));
 const step = (which) => send(view().dataset.step, { which });
 const fetch_ = (address) => last.then(() => htmx.ajax("GET", address, { source: "#checks-view" }));
 
@@ -62,7 +63,10 @@ const keys = {
   ArrowDown: () => walk(1),
   ArrowUp: () => walk(-1),
   Enter: () => here()?.querySelector(".mend")?.click(),
-  k: () => { const keeping = here()?.querySelector(".keeping"); if (keeping) askWhy(keeping); },
+  k: () => {
+    const keeping = here()?.querySelector(".keeping");
+    if (keeping) askWhy(keeping);
+  },
 };
 document.addEventListener("keydown", (event) => {
   if (event.target.closest("input, textarea, select")) {

@@ -5,7 +5,10 @@ import { live, load } from "./figure.js";
 const found = new Map();
 export function el(id) {
   let node = found.get(id);
-  if (!node?.isConnected) { node = document.getElementById(id); found.set(id, node); }
+  if (!node?.isConnected) {
+    node = document.getElementById(id);
+    found.set(id, node);
+  }
   return node;
 }
 const written = new WeakMap();
@@ -16,16 +19,28 @@ function changed(node, name, value) {
   of.set(name, value);
   return true;
 }
-export const show = (id, words) => { const node = el(id); if (node && changed(node, "text", words)) node.textContent = words; };
-export const put = (id, name, value) => { if (el(id) && changed(el(id), name, value)) el(id).setAttribute(name, value); };
-export const mark = (id, name, on) => { if (changed(el(id), `class ${name}`, on)) el(id).classList.toggle(name, on); };
-export const hide = (id, hidden) => { if (changed(el(id), "hidden", hidden)) el(id).toggleAttribute("hidden", hidden); };
-export const can = (id, able) => { if (el(id) && changed(el(id), "disabled", !able)) el(id).disabled = !able; };
+export const show = (id, words) => {
+  const node = el(id);
+  if (node && changed(node, "text", words)) node.textContent = words;
+};
+export const put = (id, name, value) => {
+  if (el(id) && changed(el(id), name, value)) el(id).setAttribute(name, value);
+};
+export const mark = (id, name, on) => {
+  if (changed(el(id), `class ${name}`, on)) el(id).classList.toggle(name, on);
+};
+export const hide = (id, hidden) => {
+  if (changed(el(id), "hidden", hidden)) el(id).toggleAttribute("hidden", hidden);
+};
+export const can = (id, able) => {
+  if (el(id) && changed(el(id), "disabled", !able)) el(id).disabled = !able;
+};
 export const clock = (s) => `${Math.floor(s / 60)}:${String(s % 60).padStart(2, "0")}`;
 export const opposite = { left: "right", right: "left" };
 
 // ---- the band: drawn out towards the spoken side while a hold lasts, and it lets go at its end ------------------
-const MIDDLE = 600, REACH = 560;
+const MIDDLE = 600,
+  REACH = 560;
 // A screen that shows somebody who stands opposite turns everything over: limb, arrow and band together.
 export const turned = Boolean(document.querySelector(".opposite"));
 // How much narrower the bead is drawn to be round in a picture that is stretched to the screen's width.
@@ -43,7 +58,17 @@ export function outOf(seen) {
   if (segment.kind === "pulses") return seen.opening ? 1 : 0.35;
   if (segment.kind === "timed" || segment.kind === "open") return 0.5 + 0.5 * share;
   if (!seen.word) return 0;
-  return { out: segment.kind === "breaths" ? 1 - seen.part : seen.part, in: seen.part, back: 1 - seen.part, stay: 1, full: 1, rest: 0, empty: 0 }[seen.word] ?? 0;
+  return (
+    {
+      out: segment.kind === "breaths" ? 1 - seen.part : seen.part,
+      in: seen.part,
+      back: 1 - seen.part,
+      stay: 1,
+      full: 1,
+      rest: 0,
+      empty: 0,
+    }[seen.word] ?? 0
+  );
 }
 // To whole units of the picture, about a pixel: a frame in which nothing can be seen to move is not drawn again.
 export function drawStretch(seen) {
@@ -52,13 +77,19 @@ export function drawStretch(seen) {
   const toward = (seen.side === "left") !== turned ? -1 : 1;
   const from = both ? MIDDLE : MIDDLE - toward * REACH;
   const full = both ? REACH : 2 * REACH - 20;
-  const far = Math.round(out * full), tip = from + toward * far;
+  const far = Math.round(out * full),
+    tip = from + toward * far;
   const thick = Math.round(34 - 22 * out); // a band grows thinner as it is drawn out
   const one = (end) => `M${from} 20L${end} ${60 - thick}V${60 + thick}L${from} 100Z`;
   put("pull", "d", far ? one(tip) + (both ? one(from - far) : "") : "");
   put("post", "x", from - 5);
   put("bead", "transform", `translate(${tip} 0) scale(${roundness} 1)`);
-  const ticks = seen.segment.kind === "hold" ? [0.5, ...[3, 2, 1].map((s) => 1 - s / (seen.step.ms / 1000))].filter((t) => t > 0.02) : seen.works ? [1] : [];
+  const ticks =
+    seen.segment.kind === "hold"
+      ? [0.5, ...[3, 2, 1].map((s) => 1 - s / (seen.step.ms / 1000))].filter((t) => t > 0.02)
+      : seen.works
+        ? [1]
+        : [];
   put("marks", "d", ticks.map((t) => `M${from + toward * t * full} 4v${t === 0.5 ? 26 : 16}`).join(""));
   return out;
 }
@@ -81,28 +112,44 @@ for (const one of document.querySelectorAll("template")) {
   if (holder) load(holder.dataset.figure);
 }
 export function showFigure(id, item, side) {
-  const box = el(id), wanted = `${item}-${side || "both"}`;
+  const box = el(id),
+    wanted = `${item}-${side || "both"}`;
   if (!changed(box, "figure", wanted)) return;
   figures.get(box)?.gone();
   figures.delete(box);
   const [plain] = item.split("@");
-  const drawn = [wanted, `${item}-left`, `${item}-both`, `${plain}-${side || "both"}`, `${plain}-left`, `${plain}-both`].map((name) => el(`figure-${name}`)).find(Boolean);
+  const drawn = [wanted, `${item}-left`, `${item}-both`, `${plain}-${side || "both"}`, `${plain}-left`, `${plain}-both`]
+    .map((name) => el(`figure-${name}`))
+    .find(Boolean);
   box.replaceChildren(...(drawn ? [drawn.content.cloneNode(true)] : []));
   const holder = box.querySelector(".live");
-  if (holder) live(holder, { mirrored: Boolean(box.closest(".opposite")) }).then((made) => { if (made) figures.set(box, made); });
+  if (holder)
+    live(holder, { mirrored: Boolean(box.closest(".opposite")) }).then((made) => {
+      if (made) figures.set(box, made);
+    });
 }
 export function noFigure(id) {
   if (changed(el(id), "figure", "")) el(id).replaceChildren();
 }
 const eased = (share) => 0.5 - 0.5 * Math.cos(Math.PI * Math.min(1, Math.max(0, share)));
-const SWING = 1500, BREATH = 7000;
+const SWING = 1500,
+  BREATH = 7000;
 // Where a figure is in its movement: with the beats of reps, from side to side where they alternate, round for a circle.
 function placeOf(figure, seen, out, into) {
   const { data } = figure;
   if (!figure.moves) return 0;
   if (!seen.works) return figure.still;
   const timed = seen.segment.kind === "timed" || seen.segment.kind === "open";
-  if (data.turns) return timed ? (into % (2 * SWING)) / (2 * SWING) : seen.word ? (seen.word === "out" ? seen.part / 2 : seen.word === "back" ? 0.5 + seen.part / 2 : 0) : 0;
+  if (data.turns)
+    return timed
+      ? (into % (2 * SWING)) / (2 * SWING)
+      : seen.word
+        ? seen.word === "out"
+          ? seen.part / 2
+          : seen.word === "back"
+            ? 0.5 + seen.part / 2
+            : 0
+        : 0;
   if (timed) return eased(Math.abs(((into / SWING) % 2) - 1));
   if (!seen.word) return figure.still;
   if (data.held === 0 && opposite[seen.side]) return 0.5 + (seen.side === "left" ? -0.5 : 0.5) * eased(out);
@@ -113,7 +160,9 @@ export function moveFigure(id, seen, out, into, running) {
   if (!figure) return;
   if (still.matches || !running) return figure.show(figure.still, 0);
   const paced = seen.counted === "breaths" && seen.works;
-  const breath = paced ? { in: seen.part, full: 1, out: 1 - seen.part, empty: 0 }[seen.word] ?? 0 : eased(Math.abs(((into / (BREATH / 2)) % 2) - 1));
+  const breath = paced
+    ? ({ in: seen.part, full: 1, out: 1 - seen.part, empty: 0 }[seen.word] ?? 0)
+    : eased(Math.abs(((into / (BREATH / 2)) % 2) - 1));
   figure.show(placeOf(figure, seen, out, into), breath);
 }
 
@@ -123,16 +172,22 @@ const pen = document.createElement("canvas").getContext("2d");
 const boxes = new Map();
 // After a change of the window or the fonts.
 export function measureAgain() {
-  for (const id of boxes.keys()) { el(id).style.fontSize = ""; written.get(el(id))?.delete("size"); }
+  for (const id of boxes.keys()) {
+    el(id).style.fontSize = "";
+    written.get(el(id))?.delete("size");
+  }
   boxes.clear();
 }
 function boxOf(id) {
   if (!boxes.has(id)) {
     const node = el(id);
-    const style = getComputedStyle(node), size = parseFloat(style.fontSize);
+    const style = getComputedStyle(node),
+      size = parseFloat(style.fontSize);
     boxes.set(id, {
-      size, width: node.clientWidth - parseFloat(style.paddingLeft) - parseFloat(style.paddingRight),
-      font: `${style.fontWeight} 100px ${style.fontFamily}`, spacing: (parseFloat(style.letterSpacing) || 0) / size,
+      size,
+      width: node.clientWidth - parseFloat(style.paddingLeft) - parseFloat(style.paddingRight),
+      font: `${style.fontWeight} 100px ${style.fontFamily}`,
+      spacing: (parseFloat(style.letterSpacing) || 0) / size,
     });
   }
   return boxes.get(id);
@@ -144,18 +199,24 @@ function widthOf(box, text) {
 }
 function linesOf(box, text, size) {
   const space = widthOf(box, " ") * size;
-  let lines = 1, at = 0;
+  let lines = 1,
+    at = 0;
   for (const word of text.split(/\s+/)) {
     const wide = widthOf(box, word) * size;
-    if (at && at + space + wide > box.width) { lines += 1; at = wide; } else at += (at ? space : 0) + wide;
+    if (at && at + space + wide > box.width) {
+      lines += 1;
+      at = wide;
+    } else at += (at ? space : 0) + wide;
   }
   return lines;
 }
 // ``least``: the capitals' height as a share of the screen's; a text too long even so is cut by its box.
 function fitted(id, least, roomy) {
   // On an upright screen it is the width that is short.
-  const { innerWidth, innerHeight } = window, high = innerHeight > innerWidth ? innerWidth * 0.55 : innerHeight;
-  const box = boxOf(id), floor = (high * least) / CAPITALS;
+  const { innerWidth, innerHeight } = window,
+    high = innerHeight > innerWidth ? innerWidth * 0.55 : innerHeight;
+  const box = boxOf(id),
+    floor = (high * least) / CAPITALS;
   let { size } = box;
   while (size > floor && !roomy(box, size)) size = Math.max(floor, size - 2);
   const style = size === box.size ? "" : `${size}px`;
@@ -163,4 +224,9 @@ function fitted(id, least, roomy) {
 }
 export const fitLines = (id, text, least, most) => fitted(id, least, (box, size) => linesOf(box, text, size) <= most);
 // A name with what is said small after it: one line.
-export const fitName = (id, main, small, share, least) => fitted(id, least, (box, size) => (widthOf(box, main) + share * widthOf({ ...box, spacing: 0 }, small)) * size <= box.width);
+export const fitName = (id, main, small, share, least) =>
+  fitted(
+    id,
+    least,
+    (box, size) => (widthOf(box, main) + share * widthOf({ ...box, spacing: 0 }, small)) * size <= box.width,
+  );

@@ -7,12 +7,15 @@
   // The browser itself acts on these, with or without scripts: links, submit buttons, what is typed into a field.
   const acts = "a[href], input, select, textarea, label, summary, button:not([type=button])";
   const own = (event) => {
-    const { key } = event, on = (selector) => event.target.closest?.(selector);
+    const { key } = event,
+      on = (selector) => event.target.closest?.(selector);
     if (event.type === "click") return on(acts);
     if (event.type === "focus") return !on(textual);
     if (event.type !== "keydown") return false;
     if (["Tab", "Shift", "Control", "Alt", "Meta"].includes(key)) return true;
-    return on(textual) && !event.ctrlKey && !event.metaKey && key !== "Escape" && (key !== "Enter" || event.target.form);
+    return (
+      on(textual) && !event.ctrlKey && !event.metaKey && key !== "Escape" && (key !== "Enter" || event.target.form)
+    );
   };
   const keep = (event) => {
     if (!event.isTrusted || own(event)) return;
@@ -31,7 +34,8 @@
     const target = there ? event.target : document.activeElement;
     if (event.type === "focus" && target !== document.activeElement) return;
     const unspent = target.dispatchEvent(new event.constructor(event.type, event));
-    const inserts = event.type === "keydown" && target !== event.target && !event.ctrlKey && !event.metaKey && !event.altKey;
+    const inserts =
+      event.type === "keydown" && target !== event.target && !event.ctrlKey && !event.metaKey && !event.altKey;
     if (unspent && inserts && target.matches("input, textarea")) write(target, event.key);
   }
   for (const kind of kinds) addEventListener(kind, keep, true);

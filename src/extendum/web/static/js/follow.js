@@ -1,9 +1,12 @@
 // Follows a run from elsewhere: asks the server what is new, keeps its clock to the server's, and folds what happened.
 // When the server is away it goes on from what it knows; when another class is taught the page comes again.
 import { el } from "./drawing.js";
-import { advance, fold, prepared } from "./playing.js";
+import { advance, fold } from "./playing.js";
+import { prepared } from "./seen.js";
 
-const EVERY = 1000, AWAY = 3000, SAMPLES = 12;
+const EVERY = 1000,
+  AWAY = 3000,
+  SAMPLES = 12;
 const { now: address, run: pageRun, revision } = el("follows").dataset;
 const score = el("score") ? prepared(JSON.parse(el("score").textContent)) : null;
 
@@ -19,7 +22,8 @@ function sampled(sent, got, theirs) {
 }
 const serverOff = () => samples.reduce((best, one) => (one.took <= best.took ? one : best)).off;
 
-let known = { run: null, events: [], off: 0 }, folded = null;
+let known = { run: null, events: [], off: 0 },
+  folded = null;
 export const state = { score, reached: true, waiting: true };
 // The run at this instant; null while nothing is taught.
 export function here() {
@@ -32,8 +36,11 @@ async function ask(changed) {
   try {
     const sent = local();
     const answer = await fetch(`${address}?seen=${seen}`, { cache: "no-store" });
-    if (answer.status === 404) { state.gone = true; return changed(); }
-    if (!answer.ok) throw new Error(answer.status);
+    if (answer.status === 404) {
+      state.gone = true;
+      return changed();
+    }
+    if (!answer.ok) throw new Error(String(answer.status));
     const told = await answer.json();
     sampled(sent, local(), told.now);
     state.reached = true;
@@ -54,7 +61,10 @@ function take(told, changed) {
   }
   // The page was made for the class of one run; for another it is made again.
   if (String(told.run) !== pageRun || String(told.revision) !== revision) {
-    if (!state.coming) { state.coming = true; location.reload(); }
+    if (!state.coming) {
+      state.coming = true;
+      location.reload();
+    }
     return;
   }
   const news = told.events.length > 0 || known.run === null;

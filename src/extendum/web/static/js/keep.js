@@ -1,12 +1,13 @@
 // What is typed stays: an answer from the server never overwrites a field that was typed in and is not yet saved.
 const typed = new Set();
 const textual = "input, textarea, select";
-export const valueOf = (field) => (["checkbox", "radio"].includes(field.type) ? field.checked : field.value);
+export const valueIn = (field) => (["checkbox", "radio"].includes(field.type) ? field.checked : field.value);
 const saved = (field) => (["checkbox", "radio"].includes(field.type) ? field.defaultChecked : field.defaultValue);
 // Fields whose values are on their way: the answer may show what the server made of them.
 export const leaves = (fields) => fields.forEach((field) => typed.delete(field));
 // A refusal, or no answer, saved nothing: they are typed and unsaved again.
-export const comesBack = (fields) => fields.filter((field) => valueOf(field) !== saved(field)).forEach((field) => typed.add(field));
+export const comesBack = (fields) =>
+  fields.filter((field) => valueIn(field) !== saved(field)).forEach((field) => typed.add(field));
 
 // The fields whose values a request of this element carries: those of a form, or its own; keys and most buttons carry none.
 function fieldsOf(source) {
@@ -34,8 +35,11 @@ Idiomorph.defaults.callbacks.beforeAttributeUpdated = (name, node) => {
 let over = null;
 Idiomorph.defaults.callbacks.beforeNodeMorphed = (node) => {
   if (node.dataset?.stays !== undefined) return false; // filled by answers of its own
-  const all = node === document.activeElement && node.matches?.("input, textarea") && node.value && node.selectionStart === 0;
+  const all =
+    node === document.activeElement && node.matches?.("input, textarea") && node.value && node.selectionStart === 0;
   over = all && node.selectionEnd === node.value.length ? node : null;
   return true;
 };
-Idiomorph.defaults.callbacks.afterNodeMorphed = (node) => { if (node === over && over.matches("input, textarea")) over.select(); };
+Idiomorph.defaults.callbacks.afterNodeMorphed = (node) => {
+  if (node === over && over.matches("input, textarea")) over.select();
+};

@@ -7,7 +7,9 @@ document.addEventListener("keydown", (event) => {
     return press("keep");
   }
   if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
-  const act = { "/": () => document.getElementById("q")?.focus(), n: () => press("new-move"), e: () => press("edit") }[event.key.toLowerCase()];
+  const act = { "/": () => document.getElementById("q")?.focus(), n: () => press("new-move"), e: () => press("edit") }[
+    event.key.toLowerCase()
+  ];
   if (!act) return;
   event.preventDefault();
   act();

@@ -1,7 +1,12 @@
 // The form of a move of one's own: its figure is shown as it is chosen. One that is seen from elsewhere is drawn when it
 // is asked for; until it is there, and where it never comes, the picture before it stays.
 const holder = document.getElementById("figure-seen");
-const { figure, figure_view: view, figure_flipped: flipped, sidedness } = holder.closest("form").elements;
+const {
+  figure,
+  figure_view: view,
+  figure_flipped: flipped,
+  sidedness,
+} = /** @type {any} */ (holder.closest("form").elements);
 const told = holder.querySelector("[role=status]");
 let wanted = 0;
 
@@ -15,11 +20,17 @@ function address() {
 }
 async function show() {
   const mine = ++wanted;
-  if (!figure.value) { holder.querySelector("img")?.remove(); told.textContent = "This move has no figure."; return; }
+  if (!figure.value) {
+    holder.querySelector("img")?.remove();
+    told.textContent = "This move has no figure.";
+    return;
+  }
   const made = new Image(144, 144);
   made.alt = "";
   made.src = address();
-  const slow = setTimeout(() => { if (mine === wanted) told.textContent = "Being drawn …"; }, 150);
+  const slow = setTimeout(() => {
+    if (mine === wanted) told.textContent = "Being drawn …";
+  }, 150);
   try {
     await made.decode();
     if (mine !== wanted) return;
@@ -28,7 +39,9 @@ async function show() {
     told.textContent = "";
   } catch {
     if (mine === wanted) told.textContent = "It could not be drawn just now; this is the one before it.";
-  } finally { clearTimeout(slow); }
+  } finally {
+    clearTimeout(slow);
+  }
 }
 for (const field of [figure, view, flipped, sidedness]) field.addEventListener("change", show);
 if (figure.value && !holder.querySelector("img")) show();

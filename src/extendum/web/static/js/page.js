@@ -13,7 +13,8 @@ document.addEventListener("keydown", (event) => {
   const open = document.querySelector("dialog[open]");
   if (event.key === "?" && help && (!open || open === help) && !typing(event.target)) {
     event.preventDefault();
-    if (open) help.close(); else help.showModal();
+    if (open) help.close();
+    else help.showModal();
   } else if (event.key === "Escape" && !open) {
     if (typing(event.target)) event.target.blur();
     else document.querySelector("[data-back]")?.click();
@@ -30,6 +31,7 @@ addEventListener("pageshow", () => sent.clear());
 document.body.addEventListener("htmx:sendError", () => {
   const box = document.createElement("div");
   box.className = "notice";
-  box.textContent = "The server does not answer. Nothing was lost: what you typed and chose is still here. Start it again, and repeat the change.";
+  box.textContent =
+    "The server does not answer. Nothing was lost: what you typed and chose is still here. Start it again, and repeat the change.";
   document.getElementById("notice")?.replaceChildren(box);
 });

@@ -1,13 +1,38 @@
 // The Room: what the class sees. It follows the Stage, and has nothing to press.
 import {
-  drawBreath, drawStretch, el, fitLines, fitName, hide, mark, measureAgain, moveFigure, noFigure, opposite, put, show, showFigure, turned, watchStretch,
+  drawBreath,
+  drawStretch,
+  el,
+  fitLines,
+  fitName,
+  hide,
+  mark,
+  measureAgain,
+  moveFigure,
+  noFigure,
+  opposite,
+  put,
+  show,
+  showFigure,
+  turned,
+  watchStretch,
 } from "./drawing.js";
 import { follow, here, state } from "./follow.js";
-import { following, insteadOn, placeShown, prepared, rungOf, seenNow, stepOf, wordsNow } from "./playing.js";
+import { rungOf, stepOf } from "./playing.js";
+import { following, insteadOn, placeShown, prepared, seenNow, wordsNow } from "./seen.js";
 
 const PHASES = {
-  transition: "come along", switch: "change sides", turn: "the other way", setup: "come into it", settle: "settle",
-  hold: "stay", timed: "keep moving", open: "stay", release: "let go", quiet: "quiet", demonstration: "watch first",
+  transition: "come along",
+  switch: "change sides",
+  turn: "the other way",
+  setup: "come into it",
+  settle: "settle",
+  hold: "stay",
+  timed: "keep moving",
+  open: "stay",
+  release: "let go",
+  quiet: "quiet",
+  demonstration: "watch first",
 };
 const { easier: withEasier } = el("follows").dataset;
 
@@ -17,7 +42,9 @@ const OVER_FOR = 3 * 60 * 1000;
 let drawnKey = null;
 function draw() {
   const run = state.gone ? null : here();
-  const ended = Boolean(run?.ended), over = ended && run.clock - (run.log.at(-1)?.end ?? 0) < OVER_FOR, on = Boolean(run?.started) && !ended;
+  const ended = Boolean(run?.ended),
+    over = ended && run.clock - (run.log.at(-1)?.end ?? 0) < OVER_FOR,
+    on = Boolean(run?.started) && !ended;
   hide("room-waits", on || over || state.gone);
   if (ended && !over) {
     show("room-title", "The class begins soon.");
@@ -29,20 +56,27 @@ function draw() {
   hide("room-on", !on);
   if (!on) return;
   const { score } = state;
-  const seen = seenNow(score, run), { step, segment, works, waits, left } = seen;
+  const seen = seenNow(score, run),
+    { step, segment, works, waits, left } = seen;
   const easy = insteadOn(score, run) ?? (rungOf(run, step.item) < 0 && score.easier[step.item]);
   const key = `${step.id} ${seen.side} ${Boolean(easy)} ${run.instead[step.item] ?? 0}`;
   if (key !== drawnKey) {
     drawnKey = key;
-    const name = (easy && easy.name) || score.names[step.item] || "Rest";
+    const name = easy?.name || score.names[step.item] || "Rest";
     const [main, ...rest] = name.split(", ");
     const small = rest.length ? `, ${rest.join(", ")}` : "";
     fitName("name", main, small, 0.42, 0.06);
-    el("name").replaceChildren(main, ...(small ? [Object.assign(document.createElement("small"), { textContent: small })] : []));
+    el("name").replaceChildren(
+      main,
+      ...(small ? [Object.assign(document.createElement("small"), { textContent: small })] : []),
+    );
     const side = opposite[seen.side] ? seen.side : "";
     const way = turned ? opposite[side] : side;
     show("side", !side ? "" : way === "left" ? `← ${side}` : `${side} →`);
-    const shown = easy && !run.instead[step.item] && el(`figure-easy-${step.item}-${seen.side ?? "both"}`) ? `easy-${step.item}` : placeShown(score, run);
+    const shown =
+      easy && !run.instead[step.item] && el(`figure-easy-${step.item}-${seen.side ?? "both"}`)
+        ? `easy-${step.item}`
+        : placeShown(score, run);
     showFigure("figure", shown, seen.side);
     drawEasier(score, step, seen.side, shown.startsWith("easy-"));
     drawNext(score, run);
@@ -68,8 +102,12 @@ function drawEasier(score, { item }, side, shown) {
   show("easier-name", option.name);
 }
 function drawNext(score, run) {
-  const next = following(run), step = stepOf(run);
-  if (!next) { show("next", "the end"); return noFigure("next-figure"); }
+  const next = following(run),
+    step = stepOf(run);
+  if (!next) {
+    show("next", "the end");
+    return noFigure("next-figure");
+  }
   showFigure("next-figure", next.item, next.side);
   const side = opposite[next.side] ? `, ${next.side}` : "";
   show("next", next.same && next.item === step.item ? `same${side}` : `${score.names[next.item] ?? "rest"}${side}`);
@@ -77,7 +115,8 @@ function drawNext(score, run) {
 
 // ---- captions: what is being said, for people who hear badly; off until somebody asks ------------------------------------
 const KEPT = "extendum-captions";
-let captioned = null, captionsOn = localStorage.getItem(KEPT) === "on";
+let captioned = null,
+  captionsOn = localStorage.getItem(KEPT) === "on";
 async function fetchCaptions() {
   try {
     const answer = await fetch(el("follows").dataset.captions, { cache: "no-store" });
@@ -85,7 +124,9 @@ async function fetchCaptions() {
     if (told && state.score && String(told.revision) === el("follows").dataset.revision) {
       captioned = prepared({ ...state.score, cues: told.cues, spare: { ...state.score.spare, cues: told.spare } });
     }
-  } catch { /* asked again at the next press, or when the page comes again */ }
+  } catch {
+    /* asked again at the next press, or when the page comes again */
+  }
 }
 function showCaptions() {
   put("captions", "aria-pressed", String(captionsOn));
@@ -104,15 +145,25 @@ function switchCaptions() {
   localStorage.setItem(KEPT, captionsOn ? "on" : "off");
   showCaptions();
 }
-el("captions").addEventListener("click", (event) => { event.currentTarget.blur(); switchCaptions(); });
+el("captions").addEventListener("click", (event) => {
+  event.currentTarget.blur();
+  switchCaptions();
+});
 document.addEventListener("keydown", (event) => {
-  if (event.key.toLowerCase() === "c" && !event.ctrlKey && !event.metaKey && !event.altKey && !event.repeat) switchCaptions();
+  if (event.key.toLowerCase() === "c" && !event.ctrlKey && !event.metaKey && !event.altKey && !event.repeat)
+    switchCaptions();
 });
 showCaptions();
 
 watchStretch();
-follow(() => { drawnKey = null; draw(); });
-const again = () => { measureAgain(); drawnKey = null; };
+follow(() => {
+  drawnKey = null;
+  draw();
+});
+const again = () => {
+  measureAgain();
+  drawnKey = null;
+};
 window.addEventListener("resize", again);
 document.fonts?.ready.then(again);
 navigator.wakeLock?.request("screen").catch(() => {});

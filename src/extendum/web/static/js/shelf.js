@@ -3,7 +3,10 @@ document.addEventListener("keydown", (event) => {
   if (event.target.closest("input, textarea, select") || event.ctrlKey || event.metaKey || event.altKey) return;
   if (event.key.toLowerCase() === "n") {
     const title = document.getElementById("new-title");
-    if (title) { event.preventDefault(); title.focus(); }
+    if (title) {
+      event.preventDefault();
+      title.focus();
+    }
   }
   if (event.key.toLowerCase() === "m") document.getElementById("to-moves").click();
 });
@@ -11,12 +14,16 @@ const closeMenus = (except) => {
   for (const menu of document.querySelectorAll("details.menu[open]")) if (menu !== except) menu.open = false;
 };
 document.addEventListener("click", (event) => closeMenus(event.target.closest("details.menu")));
-document.addEventListener("keydown", (event) => { if (event.key === "Escape") closeMenus(null); });
+document.addEventListener("keydown", (event) => {
+  if (event.key === "Escape") closeMenus(null);
+});
 
 // From a dozen classes on they are found by their names and groups.
 document.getElementById("find-class")?.addEventListener("input", ({ target }) => {
-  const asked = target.value.toLowerCase().split(/\s+/).filter(Boolean), all = [...document.querySelectorAll(".shelf > li")];
-  for (const one of all) one.hidden = !asked.every((word) => one.querySelector(".label-card").textContent.toLowerCase().includes(word));
+  const asked = target.value.toLowerCase().split(/\s+/).filter(Boolean),
+    all = [...document.querySelectorAll(".shelf > li")];
+  for (const one of all)
+    one.hidden = !asked.every((word) => one.querySelector(".label-card").textContent.toLowerCase().includes(word));
   const shown = all.filter((one) => !one.hidden).length;
   document.getElementById("found-classes").textContent = asked.length ? `${shown} of ${all.length}` : "";
 });

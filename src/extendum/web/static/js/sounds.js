@@ -1,7 +1,18 @@
 // Tones of our own making and the browser's own voice, with the settings of this browser.
 const KEPT = "extendum-sound";
 const kinds = { start: [520, 0.25], halfway: [600, 0.3], count: [660, 0.09], release: [880, 0.5] };
-const plain = { start: true, halfway: false, count: true, release: true, voice: false, auto: false, volume: 50, words: "all", music: 50, softer: true };
+const plain = {
+  start: true,
+  halfway: false,
+  count: true,
+  release: true,
+  voice: false,
+  auto: false,
+  volume: 50,
+  words: "all",
+  music: 50,
+  softer: true,
+};
 export const settings = { ...plain, ...JSON.parse(localStorage.getItem(KEPT) ?? "{}") };
 export function set(name, value) {
   settings[name] = value;
@@ -15,12 +26,16 @@ export function on() {
   return audio;
 }
 // Whoever plays under the tones hears of each, and how many seconds it lasts.
-let listener = () => {};
-export function listen(what) { listener = what; }
+let listener = (/** @type {number} */ _seconds) => {};
+export function listen(what) {
+  listener = what;
+}
 export function tone(kind) {
   if (!audio || !settings[kind] || !settings.volume) return;
   const [pitch, seconds] = kinds[kind];
-  const at = audio.currentTime, voice = audio.createOscillator(), gain = audio.createGain();
+  const at = audio.currentTime,
+    voice = audio.createOscillator(),
+    gain = audio.createGain();
   voice.frequency.value = pitch;
   gain.gain.setValueAtTime(settings.volume / 200, at);
   gain.gain.exponentialRampToValueAtTime(0.001, at + seconds);
@@ -33,7 +48,9 @@ export function tone(kind) {
 export function clap() {
   on();
   if (!audio) return;
-  const at = audio.currentTime, voice = audio.createOscillator(), gain = audio.createGain();
+  const at = audio.currentTime,
+    voice = audio.createOscillator(),
+    gain = audio.createGain();
   voice.type = "square";
   voice.frequency.value = 1000;
   gain.gain.setValueAtTime(0.4, at);
@@ -42,7 +59,8 @@ export function clap() {
   voice.start(at);
   voice.stop(at + 0.08);
 }
-export const voices = () => window.speechSynthesis?.getVoices().filter((one) => one.localService && one.lang.startsWith("en")) ?? [];
+export const voices = () =>
+  window.speechSynthesis?.getVoices().filter((one) => one.localService && one.lang.startsWith("en")) ?? [];
 export function speak(words) {
   const [voice] = voices();
   if (!settings.voice || !voice) return;

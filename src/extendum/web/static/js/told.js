@@ -4,7 +4,11 @@ const SHOWN_FOR = 8000;
 
 document.body.addEventListener("told", ({ detail: { text, which } }) => {
   const box = Object.assign(document.createElement("div"), { className: "notice good" });
-  const again = Object.assign(document.createElement("button"), { type: "button", className: "button small", textContent: which === "redo" ? "Redo" : "Undo" });
+  const again = Object.assign(document.createElement("button"), {
+    type: "button",
+    className: "button small",
+    textContent: which === "redo" ? "Redo" : "Undo",
+  });
   again.dataset.which = which;
   const line = document.createElement("p");
   line.append(`${text} `, again);

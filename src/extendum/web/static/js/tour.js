@@ -1,12 +1,13 @@
 // The tour: a note beside what it is about, one step after the other. What is to be done is done on the Desk itself.
 const el = (id) => document.getElementById(id);
-const tour = el("tour"), ring = el("tour-ring");
+const tour = el("tour"),
+  ring = el("tour-ring");
 const steps = [...tour.querySelectorAll("section")];
 const KEY = `extendum-tour-${location.pathname}`;
 const rows = () => document.querySelectorAll(".row").length;
 const had = rows();
 const DONE = {
-  fitted: () => el("length").innerText.trim() === "10:00",
+  fitted: () => el("length").textContent.trim() === "10:00",
   added: () => rows() > had,
   undone: () => !el("redo").disabled,
 };
@@ -18,39 +19,60 @@ function place() {
   const target = document.querySelector(steps[at].dataset.at)?.getBoundingClientRect();
   ring.hidden = !target;
   if (!target) return;
-  Object.assign(ring.style, { left: `${target.left - 5}px`, top: `${target.top - 5}px`, width: `${target.width + 10}px`, height: `${target.height + 10}px` });
-  const { width, height } = tour.getBoundingClientRect(), gap = 14;
+  Object.assign(ring.style, {
+    left: `${target.left - 5}px`,
+    top: `${target.top - 5}px`,
+    width: `${target.width + 10}px`,
+    height: `${target.height + 10}px`,
+  });
+  const { width, height } = tour.getBoundingClientRect(),
+    gap = 14;
   const left = Math.max(gap, Math.min(innerWidth - width - gap, target.left));
   const top = Math.max(gap, Math.min(innerHeight - height - gap, target.top));
   // Below, above, right, left of it: the first that has room; of what opens upwards, only to the right.
   const right = [target.right + gap, top];
-  const places = steps[at].dataset.side ? [right] : [[left, target.bottom + gap], [left, target.top - gap - height], right, [target.left - gap - width, top]];
+  const places = steps[at].dataset.side
+    ? [right]
+    : [[left, target.bottom + gap], [left, target.top - gap - height], right, [target.left - gap - width, top]];
   const free = ([x, y]) => x >= 0 && y >= 0 && x + width <= innerWidth && y + height <= innerHeight;
   const [x, y] = places.find(free) ?? [innerWidth - width - gap, innerHeight - height - gap];
   Object.assign(tour.style, { left: `${x}px`, top: `${y}px` });
 }
 function show(to) {
   at = Math.max(0, Math.min(steps.length - 1, to));
-  sessionStorage.setItem(KEY, at);
+  sessionStorage.setItem(KEY, String(at));
   tour.hidden = false;
-  steps.forEach((step, n) => { step.hidden = n !== at; });
+  steps.forEach((step, n) => {
+    step.hidden = n !== at;
+  });
   el("tour-count").textContent = `${at + 1} of ${steps.length}`;
   el("tour-back").disabled = at === 0;
   el("tour-next").firstChild.textContent = at === steps.length - 1 ? "End the tour " : "Next ";
-  el("tour-said").textContent = steps[at].innerText;
+  el("tour-said").textContent = steps[at].textContent;
   place();
 }
 function leave() {
   tour.hidden = ring.hidden = true;
   sessionStorage.removeItem(KEY);
-  fetch(tour.dataset.end, { method: "POST", headers: { "X-CSRFToken": tour.dataset.csrf }, body: new URLSearchParams({ end: "1" }) }).catch(() => {});
+  fetch(tour.dataset.end, {
+    method: "POST",
+    headers: { "X-CSRFToken": tour.dataset.csrf },
+    body: new URLSearchParams({ end: "1" }),
+  }).catch(() => {});
 }
 const next = () => (at === steps.length - 1 ? leave() : show(at + 1));
 el("tour-next").addEventListener("click", next);
 el("tour-back").addEventListener("click", () => show(at - 1));
 el("tour-leave").addEventListener("click", leave);
 document.addEventListener("keydown", (event) => {
-  if (tour.hidden || event.target.closest("input, textarea, select, dialog") || event.ctrlKey || event.metaKey || event.altKey) return;
+  if (
+    tour.hidden ||
+    event.target.closest("input, textarea, select, dialog") ||
+    event.ctrlKey ||
+    event.metaKey ||
+    event.altKey
+  )
+    return;
   if (event.key === ".") next();
   if (event.key === ",") show(at - 1);
 });

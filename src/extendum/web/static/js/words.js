@@ -10,13 +10,15 @@ document.body.addEventListener("htmx:afterSwap", (event) => {
 });
 
 // Requests wait for one another: what is undone is what was there when it was this one's turn.
-const step = (which) => htmx.ajax("POST", view().dataset.step, { source: "#words-view", values: { which, view: "words" } });
+const step = (which) =>
+  htmx.ajax("POST", view().dataset.step, { source: "#words-view", values: { which, view: "words" } });
 document.addEventListener("click", (event) => {
   const on = (selector) => event.target.closest(selector);
   const button = on("button[data-which]");
   if (button) step(button.dataset.which);
   else if (on("[data-close]")) notice.replaceChildren();
-  else if (on("[data-reload], [data-again]")) htmx.ajax("GET", view().dataset.here, { source: "#words-view" }).then(() => notice.replaceChildren());
+  else if (on("[data-reload], [data-again]"))
+    htmx.ajax("GET", view().dataset.here, { source: "#words-view" }).then(() => notice.replaceChildren());
   else if (on("#calibrate")) openCalibration();
 });
 
@@ -38,7 +40,12 @@ document.addEventListener("input", (event) => {
 function follow(box) {
   const strip = document.getElementById(box.id.replace("text-", "strip-"));
   const values = { text: box.value, room: box.dataset.room, sided: box.dataset.sided, field: box.name };
-  htmx.ajax("POST", view().dataset.speech, { source: box.closest("article"), target: strip, swap: "innerHTML", values });
+  htmx.ajax("POST", view().dataset.speech, {
+    source: box.closest("article"),
+    target: strip,
+    swap: "innerHTML",
+    values,
+  });
 }
 
 // ---- placeholders, offered after a brace ------------------------------------------------------
@@ -51,18 +58,22 @@ function typedBrace(box) {
 }
 function offer(box) {
   const brace = typedBrace(box);
-  const fitting = brace ? names.filter(([name]) => name.startsWith(brace[1]) && (!box.dataset.class || ofTheClass.has(name))) : [];
+  const fitting = brace
+    ? names.filter(([name]) => name.startsWith(brace[1]) && (!box.dataset.class || ofTheClass.has(name)))
+    : [];
   offered.hidden = !fitting.length;
-  offered.replaceChildren(...fitting.map(([name, about], index) => {
-    const option = document.createElement("button");
-    option.type = "button";
-    option.role = "option";
-    option.tabIndex = -1;
-    option.dataset.name = name;
-    option.setAttribute("aria-selected", String(index === 0));
-    option.textContent = `{${name}} ${about}`;
-    return option;
-  }));
+  offered.replaceChildren(
+    ...fitting.map(([name, about], index) => {
+      const option = document.createElement("button");
+      option.type = "button";
+      option.role = "option";
+      option.tabIndex = -1;
+      option.dataset.name = name;
+      option.setAttribute("aria-selected", String(index === 0));
+      option.textContent = `{${name}} ${about}`;
+      return option;
+    }),
+  );
   if (offered.hidden) return;
   const place = box.getBoundingClientRect();
   offered.style.left = `${place.left}px`;
@@ -77,26 +88,38 @@ function insert(box, name) {
 }
 let writing = null;
 document.addEventListener("input", (event) => {
-  if (event.target.matches("#words-view textarea")) { writing = event.target; offer(writing); }
+  if (event.target.matches("#words-view textarea")) {
+    writing = event.target;
+    offer(writing);
+  }
 });
-document.addEventListener("keydown", (event) => {
-  if (offered.hidden || !writing) return;
-  const all = [...offered.children];
-  const at = all.findIndex((one) => one.getAttribute("aria-selected") === "true");
-  const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
-  if (by) all.forEach((one, index) => one.setAttribute("aria-selected", String(index === (at + by + all.length) % all.length)));
-  else if (event.key === "Enter" || event.key === "Tab") insert(writing, all[at].dataset.name);
-  else if (event.key === "Escape") offered.hidden = true;
-  else return;
-  event.preventDefault();
-  event.stopPropagation();
-}, true);
+document.addEventListener(
+  "keydown",
+  (event) => {
+    if (offered.hidden || !writing) return;
+    const all = [...offered.children];
+    const at = all.findIndex((one) => one.getAttribute("aria-selected") === "true");
+    const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+    if (by)
+      all.forEach((one, index) =>
+        one.setAttribute("aria-selected", String(index === (at + by + all.length) % all.length)),
+      );
+    else if (event.key === "Enter" || event.key === "Tab") insert(writing, all[at].dataset.name);
+    else if (event.key === "Escape") offered.hidden = true;
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  },
+  true,
+);
 offered.addEventListener("pointerdown", (event) => {
   event.preventDefault();
   const option = event.target.closest("[data-name]");
   if (option && writing) insert(writing, option.dataset.name);
 });
-document.addEventListener("focusout", () => { offered.hidden = true; });
+document.addEventListener("focusout", () => {
+  offered.hidden = true;
+});
 
 // ---- calibration --------------------------------------------------------------------------------
 const dialog = document.getElementById("calibration");
@@ -107,7 +130,12 @@ function openCalibration() {
   done.hidden = true;
   dialog.showModal();
 }
-begin.addEventListener("click", () => { began = performance.now(); begin.hidden = true; done.hidden = false; done.focus(); });
+begin.addEventListener("click", () => {
+  began = performance.now();
+  begin.hidden = true;
+  done.hidden = false;
+  done.focus();
+});
 done.addEventListener("click", () => {
   const milliseconds = Math.round(performance.now() - began);
   dialog.close();

@@ -15,13 +15,18 @@ export function closeFound() {
 }
 export function take(found) {
   const { dataset } = found;
-  if (dataset.write !== undefined) { location.href = found.href; return null; }
+  if (dataset.write !== undefined) {
+    location.href = found.href;
+    return null;
+  }
   adder().value = "";
   closeFound();
   taken = true;
   const added = dataset.set ? edit("add-set", { set: dataset.set }) : edit("add", { move: dataset.move });
   // Whoever goes on adding sees at once what could come after it.
-  return added.then(() => { if (document.activeElement === adder()) adder().dispatchEvent(new Event("focus")); });
+  return added.then(() => {
+    if (document.activeElement === adder()) adder().dispatchEvent(new Event("focus"));
+  });
 }
 // Looks for an area as if it had been typed.
 export function look(words) {
@@ -33,7 +38,13 @@ export function openNewer(item) {
   const address = `${here().newer}?item=${encodeURIComponent(item)}`;
   htmx.ajax("GET", address, { target: "#newer", swap: "innerHTML" }).then(() => dialog.open || dialog.showModal());
 }
-document.addEventListener("submit", (event) => { if (event.target.id === "newer-form") document.getElementById("newer").close(); }, true);
+document.addEventListener(
+  "submit",
+  (event) => {
+    if (event.target.id === "newer-form") document.getElementById("newer").close();
+  },
+  true,
+);
 document.body.addEventListener("htmx:afterSwap", (event) => {
   if (event.detail.target.id !== "found") return;
   taken = false;
@@ -52,10 +63,23 @@ document.addEventListener("keydown", (event) => {
 function searchKeys(event) {
   const found = [...document.querySelectorAll(FOUND)];
   const at = found.findIndex((one) => one.getAttribute("aria-selected") === "true");
-  if (event.key === "Escape") { closeFound(); adder().blur(); event.preventDefault(); return; }
-  if (event.key === "Enter" && !fresh()) { event.preventDefault(); waiting = !taken || Boolean(adder().value.trim()); return; }
+  if (event.key === "Escape") {
+    closeFound();
+    adder().blur();
+    event.preventDefault();
+    return;
+  }
+  if (event.key === "Enter" && !fresh()) {
+    event.preventDefault();
+    waiting = !taken || Boolean(adder().value.trim());
+    return;
+  }
   if (!found.length) return;
-  if (event.key === "Enter") { event.preventDefault(); if (at >= 0) take(found[at]); return; }
+  if (event.key === "Enter") {
+    event.preventDefault();
+    if (at >= 0) take(found[at]);
+    return;
+  }
   const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
   if (!by) return;
   event.preventDefault();

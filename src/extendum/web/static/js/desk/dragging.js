@@ -2,7 +2,8 @@
 import { clear, draw } from "./preview.js";
 import { here } from "./turns.js";
 
-let wanted = null, asking = false;
+let wanted = null,
+  asking = false;
 const token = () => JSON.parse(document.body.getAttribute("hx-headers"))["X-CSRFToken"];
 function box() {
   const made = document.getElementById("drag-told") ?? Object.assign(document.createElement("p"), { id: "drag-told" });
@@ -23,7 +24,11 @@ async function ask() {
   asking = true;
   const { values, words } = wanted;
   try {
-    const answer = await fetch(here().whatIf, { method: "POST", headers: { "X-CSRFToken": token() }, body: new URLSearchParams(values) });
+    const answer = await fetch(here().whatIf, {
+      method: "POST",
+      headers: { "X-CSRFToken": token() },
+      body: new URLSearchParams(values),
+    });
     const found = await answer.json();
     if (wanted) {
       box().textContent = found.message ?? `${words}; class ${found.clock}, ${found.off}`;
@@ -47,7 +52,18 @@ export function follow(move, done) {
     for (const [kind, what] of kinds) document.removeEventListener(kind, what, true);
     done(event?.type === "pointerup" ? event : null);
   };
-  const escape = (event) => { if (event.key === "Escape") { event.preventDefault(); event.stopPropagation(); stop(null); } };
-  const kinds = [["pointermove", move], ["pointerup", stop], ["pointercancel", () => stop(null)], ["keydown", escape]];
+  const onEscape = (event) => {
+    if (event.key === "Escape") {
+      event.preventDefault();
+      event.stopPropagation();
+      stop(null);
+    }
+  };
+  const kinds = [
+    ["pointermove", move],
+    ["pointerup", stop],
+    ["pointercancel", () => stop(null)],
+    ["keydown", onEscape],
+  ];
   for (const [kind, what] of kinds) document.addEventListener(kind, what, true);
 }

@@ -19,7 +19,23 @@ function values(data, names) {
   for (const name of names) if (data[name] !== undefined) found[name] = data[name];
   return found;
 }
-const POSTED = ["by", "section", "target", "stage", "group", "gives", "of", "part", "value", "told", "order", "move", "finding", "condition", "where"];
+const POSTED = [
+  "by",
+  "section",
+  "target",
+  "stage",
+  "group",
+  "gives",
+  "of",
+  "part",
+  "value",
+  "told",
+  "order",
+  "move",
+  "finding",
+  "condition",
+  "where",
+];
 // What is pressed in a panel is for what that panel shows.
 function panelOf(button) {
   const of = button.closest("[data-panel-of]");
@@ -61,7 +77,9 @@ document.addEventListener("click", (event) => {
 });
 
 function openDialog(id) {
-  htmx.ajax("GET", here()[id], { target: `#${id}`, swap: "innerHTML" }).then(() => document.getElementById(id).showModal());
+  htmx
+    .ajax("GET", here()[id], { target: `#${id}`, swap: "innerHTML" })
+    .then(() => document.getElementById(id).showModal());
 }
 
 // Orders for a section; pins are edits of their own, and the proposals are made again after each.
@@ -74,7 +92,9 @@ const pinned = (section, item, where) => edit("pin", { section, pinned: item, wh
 document.addEventListener("change", ({ target }) => {
   if (target.matches?.("select.pin")) pinned(target.dataset.section, target.dataset.pinned, target.value);
 });
-const listHere = () => document.querySelector(".row[data-chosen]")?.closest("ol") ?? document.querySelector("ol[data-group] .row")?.closest("ol");
+const listHere = () =>
+  document.querySelector(".row[data-chosen]")?.closest("ol") ??
+  document.querySelector("ol[data-group] .row")?.closest("ol");
 
 // ---- keys: help.toml says which ------------------------------------------------------------
 const shift = (by) => (hasPicks() ? together("shift-rows", { by }) : editChosen("shift", { by }));
@@ -91,22 +111,44 @@ deeds({
   "second-longer": () => editChosen("nudge", { by: 1 }),
   "second-shorter": () => editChosen("nudge", { by: -1 }),
   remove: () => (hasPicks() ? together("remove-rows").then(unpick) : editChosen("remove")),
-  cut, copy, paste,
+  cut,
+  copy,
+  paste,
   lock: () => editChosen("lock"),
   "may-go": () => editChosen("mark", { keep: "may be left out", toggle: 1 }),
   "leave-out": () => editChosen("mark", { keep: "left out", toggle: 1 }),
-  talk: () => { expectTyping(); edit("talk"); },
-  "add-section": () => { expectTyping(); edit("section"); },
+  talk: () => {
+    expectTyping();
+    edit("talk");
+  },
+  "add-section": () => {
+    expectTyping();
+    edit("section");
+  },
   peg: () => document.getElementById("peg").focus(),
-  order: () => { const list = listHere(); if (list) openOrder(list.dataset.section); },
-  sides: () => { const list = listHere(); if (list) choose(list.dataset.group); },
-  add: () => { adder().focus(); adder().select(); }, // what an earlier search left is typed over
-  fit: () => { const target = document.getElementById("target"); target.focus(); target.select(); },
+  order: () => {
+    const list = listHere();
+    if (list) openOrder(list.dataset.section);
+  },
+  sides: () => {
+    const list = listHere();
+    if (list) choose(list.dataset.group);
+  },
+  add: () => {
+    adder().focus();
+    adder().select();
+  }, // what an earlier search left is typed over
+  fit: () => {
+    const target = document.getElementById("target");
+    target.focus();
+    target.select();
+  },
   undo: () => step("undo"),
   redo: () => step("redo"),
   "to-checks": () => document.getElementById("to-checks")?.click(),
   leave: () => (hasPicks() ? unpick() : choose("")),
 });
 document.addEventListener("keydown", (event) => {
-  if (event.key === "Escape" && event.target.matches("input, textarea, select") && event.target !== adder()) event.target.blur();
+  if (event.key === "Escape" && event.target.matches("input, textarea, select") && event.target !== adder())
+    event.target.blur();
 });

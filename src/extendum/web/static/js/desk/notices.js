@@ -16,9 +16,18 @@ document.body.addEventListener("htmx:afterSwap", (event) => {
 // What the server says is typed next. What is pressed before its field is there waits for it: words that are typed at once
 // after T are no commands.
 let held = null;
-export function expectTyping() { held ??= []; }
+export function expectTyping() {
+  held ??= [];
+}
 const hold = (event) => {
-  if (!held || !event.isTrusted || event.ctrlKey || event.metaKey || ["Shift", "Control", "Alt", "Meta"].includes(event.key)) return;
+  if (
+    !held ||
+    !event.isTrusted ||
+    event.ctrlKey ||
+    event.metaKey ||
+    ["Shift", "Control", "Alt", "Meta"].includes(event.key)
+  )
+    return;
   event.preventDefault();
   event.stopImmediatePropagation();
   held.push(event);
@@ -35,8 +44,10 @@ function replay() {
   const waiting = held ?? [];
   held = null;
   for (const event of waiting) {
-    const field = document.activeElement, types = field.matches("input, textarea");
-    if (types && (event.key.length === 1 || (event.key === "Enter" && field.matches("textarea")))) write(field, event.key);
+    const field = document.activeElement,
+      types = field.matches("input, textarea");
+    if (types && (event.key.length === 1 || (event.key === "Enter" && field.matches("textarea"))))
+      write(field, event.key);
     else if (types && event.key === "Enter") field.blur();
     else field.dispatchEvent(new KeyboardEvent("keydown", event));
   }
@@ -48,7 +59,10 @@ document.body.addEventListener("focusing", ({ detail: { id } }) => {
   field?.scrollIntoView({ block: "nearest" });
   replay();
 });
-for (const failed of ["htmx:responseError", "htmx:sendError"]) document.body.addEventListener(failed, () => { held = null; });
+for (const failed of ["htmx:responseError", "htmx:sendError"])
+  document.body.addEventListener(failed, () => {
+    held = null;
+  });
 
 let asked = null;
 const offers = () => [...notice.querySelectorAll("button")];
@@ -62,7 +76,12 @@ notice.addEventListener("keydown", (event) => {
   if (!by && event.key !== "Escape") return;
   event.preventDefault();
   event.stopPropagation();
-  if (by) { offers()[(offers().indexOf(event.target) + by + offers().length) % offers().length].focus(); return; }
+  if (by) {
+    offers()[
+      (offers().indexOf(/** @type {HTMLButtonElement} */ (event.target)) + by + offers().length) % offers().length
+    ].focus();
+    return;
+  }
   notice.replaceChildren();
   document.getElementById(asked)?.focus();
 });

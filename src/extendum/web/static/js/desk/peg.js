@@ -12,7 +12,7 @@ function showPeg(seconds) {
   const { ruler, left, wide } = document.getElementById("band").dataset;
   const peg = document.getElementById("peg");
   pegged = Math.max(1, Math.min(Number(ruler), Math.round(seconds)));
-  peg.setAttribute("transform", `translate(${Number(left) + (pegged / ruler) * wide} 0)`);
+  peg.setAttribute("transform", `translate(${Number(left) + (pegged / Number(ruler)) * Number(wide)} 0)`);
   peg.setAttribute("aria-valuenow", pegged);
   peg.setAttribute("aria-valuetext", clock(pegged));
   document.getElementById("target").value = clock(pegged);
@@ -26,9 +26,13 @@ function leavePeg(apply) {
   endPreview();
   if (apply) edit("fit", { target });
 }
-document.addEventListener("keydown", (event) => {
-  if (event.target.closest?.("#peg") && !document.querySelector("dialog[open]")) pegKeys(event);
-}, true);
+document.addEventListener(
+  "keydown",
+  (event) => {
+    if (event.target.closest?.("#peg") && !document.querySelector("dialog[open]")) pegKeys(event);
+  },
+  true,
+);
 function pegKeys(event) {
   const now = pegged ?? Number(document.getElementById("band").dataset.target);
   const by = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1, PageUp: 60, PageDown: -60 }[event.key];
@@ -46,19 +50,25 @@ document.addEventListener("pointerdown", (event) => {
   peg.focus();
   const band = document.getElementById("band");
   const scale = band.viewBox.baseVal.width / band.getBoundingClientRect().width;
-  const { ruler, left, wide, target } = band.dataset;
+  const { ruler, wide, target } = band.dataset;
   const from = event.clientX;
-  const move = (at) => showPeg(Number(target) + ((at.clientX - from) * scale * ruler) / wide);
+  const move = (at) => showPeg(Number(target) + ((at.clientX - from) * scale * Number(ruler)) / Number(wide));
   const stop = (at) => {
     document.removeEventListener("pointermove", move);
     document.removeEventListener("pointerup", stop);
-    document.removeEventListener("keydown", escape, true);
+    document.removeEventListener("keydown", onEscape, true);
     leavePeg(at.type === "pointerup");
   };
-  const escape = (at) => { if (at.key === "Escape") { at.preventDefault(); at.stopPropagation(); stop(at); } };
+  const onEscape = (at) => {
+    if (at.key === "Escape") {
+      at.preventDefault();
+      at.stopPropagation();
+      stop(at);
+    }
+  };
   document.addEventListener("pointermove", move);
   document.addEventListener("pointerup", stop);
-  document.addEventListener("keydown", escape, true);
+  document.addEventListener("keydown", onEscape, true);
 });
 document.addEventListener("focusout", (event) => {
   if (event.target.id === "peg") leavePeg(false);
@@ -68,9 +78,19 @@ document.addEventListener("focusout", (event) => {
 document.addEventListener("input", (event) => {
   if (event.target.id === "target") preview(event.target.value);
 });
-document.addEventListener("keydown", (event) => {
-  if (event.target.id !== "target" || event.key !== "Escape") return;
-  event.target.value = clock(Number(document.getElementById("band").dataset.target));
-  endPreview();
-}, true);
-document.addEventListener("submit", (event) => { if (event.target.id === "fit-form") endPreview(); }, true);
+document.addEventListener(
+  "keydown",
+  (event) => {
+    if (event.target.id !== "target" || event.key !== "Escape") return;
+    event.target.value = clock(Number(document.getElementById("band").dataset.target));
+    endPreview();
+  },
+  true,
+);
+document.addEventListener(
+  "submit",
+  (event) => {
+    if (event.target.id === "fit-form") endPreview();
+  },
+  true,
+);

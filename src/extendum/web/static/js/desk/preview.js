@@ -61,7 +61,7 @@ function show(found) {
   if (!found.message) box.append(line(`Enter, or letting go, ${then}; Escape takes back.`, "lead-in"));
   const list = document.createElement("ol");
   list.className = "changes num";
-  for (const { name, what } of found.binds?.length ? found.binds : found.changes ?? []) {
+  for (const { name, what } of found.binds?.length ? found.binds : (found.changes ?? [])) {
     const row = document.createElement("li");
     row.append(...[name, what].map((words) => Object.assign(document.createElement("span"), { textContent: words })));
     list.append(row);
@@ -72,7 +72,8 @@ function show(found) {
     row.textContent = row.textContent ? `${row.textContent}, ${change.what}` : change.what;
     if (change.what !== "out") continue;
     document.getElementById(`row-${change.item}`).classList.add("goes");
-    for (const one of document.querySelectorAll(`.seg[data-item="${CSS.escape(change.item)}"]`)) one.classList.add("goes");
+    for (const one of document.querySelectorAll(`.seg[data-item="${CSS.escape(change.item)}"]`))
+      one.classList.add("goes");
   }
   if (found.reached) draw(found);
 }
@@ -132,7 +133,7 @@ export function draw(found) {
   for (let line = perColumn * columns; line <= minute; line += 1) {
     const [at, level] = place(line);
     const number = document.createElementNS(SVG, "text");
-    number.textContent = line;
+    number.textContent = String(line);
     number.setAttribute("x", at - 18);
     number.setAttribute("y", level + track * 0.72);
     ghost.append(number);

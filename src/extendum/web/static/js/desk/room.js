@@ -2,10 +2,13 @@
 import { here, reload } from "./turns.js";
 
 const NEAR = 8; // pixels that make no difference
-const PADDING = 28, LEAST = 100;
+const PADDING = 28,
+  LEAST = 100;
 let asked = ""; // what was told with the last reload: it is asked for once
 export function tell() {
-  const body = document.querySelector(".desk-body"), right = document.querySelector(".right"), drawer = document.querySelector(".drawer");
+  const body = document.querySelector(".desk-body"),
+    right = document.querySelector(".right"),
+    drawer = document.querySelector(".drawer");
   const line = document.querySelector(".sheet-line");
   const tabs = matchMedia("(max-width: 1099px)").matches;
   const wide = Math.max(LEAST, (tabs ? body.clientWidth : right.offsetWidth + (drawer?.offsetWidth ?? 0)) - PADDING);
@@ -20,6 +23,9 @@ export function tell() {
   reload();
 }
 let waiting = 0;
-addEventListener("resize", () => { clearTimeout(waiting); waiting = setTimeout(tell, 150); });
+addEventListener("resize", () => {
+  clearTimeout(waiting);
+  waiting = setTimeout(tell, 150);
+});
 // After what was typed before the scripts were there has been taken up (early.js): the answer must not overwrite it.
 addEventListener("DOMContentLoaded", tell);

@@ -10,9 +10,19 @@ export async function catchUp() {
   const mine = (catching = { off: false });
   const { record } = live;
   try {
-    const answer = await post(root.catchUp, { run: record.run, stamp: Number(root.stamp), events: record.events, at: now(), ends_at: Math.round(endsAt()) });
+    const answer = await post(root.catchUp, {
+      run: record.run,
+      stamp: Number(root.stamp),
+      events: record.events,
+      at: now(),
+      ends_at: Math.round(endsAt()),
+    });
     const told = await answer.json();
-    if (!answer.ok) { tell(told.message, 8000); catching = null; return; }
+    if (!answer.ok) {
+      tell(told.message, 8000);
+      catching = null;
+      return;
+    }
     tell(told.sentence, 4500);
     // Two seconds to read it, and to leave it with Escape.
     setTimeout(() => {

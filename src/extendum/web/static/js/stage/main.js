@@ -1,13 +1,36 @@
 // The Stage: what is pressed, what sounds, and the frames. What is shown is in drawn.js, what happened in live.js.
 import { clock, el, hide, show, watchStretch } from "../drawing.js";
-import { advance, cueMs, cuesOf, leftMs, seenNow, stepOf, textOf } from "../playing.js";
+import { advance, leftMs, stepOf } from "../playing.js";
+import { seenNow } from "../seen.js";
 import * as sounds from "../sounds.js";
 import { catchUp, catchUpAlone, leaveIt } from "./catching.js";
 import { draw, drawAgain, hasWork, sizeAgain } from "./drawn.js";
-import { act, apart, askWhoTeaches, backFromSleep, endBy, endOld, keep, lasted, lateMs, live, newRun, now, plannedMs, records, rehearses, returned, takeOver, tellOpened, tellServer, told } from "./live.js";
+import {
+  act,
+  apart,
+  askWhoTeaches,
+  backFromSleep,
+  endBy,
+  endOld,
+  keep,
+  lasted,
+  lateMs,
+  live,
+  newRun,
+  now,
+  plannedMs,
+  records,
+  rehearses,
+  returned,
+  takeOver,
+  tellOpened,
+  tellServer,
+  told,
+} from "./live.js";
 import { begins, follow } from "./music.js";
 import { hushTold, post, root, tell } from "./page.js";
 import { drawPrompter } from "./prompter.js";
+import { openSound, showWords, sound } from "./sounding.js";
 import { openTray } from "./tray.js";
 
 const active = () => live.run.started && !live.run.ended;
@@ -17,7 +40,10 @@ const fullScreen = () => document.documentElement.requestFullscreen?.().catch(()
 function begin() {
   const { run } = live;
   if (run.ended) return;
-  if (run.started) { if (!run.running) act("resume"); return; }
+  if (run.started) {
+    if (!run.running) act("resume");
+    return;
+  }
   act("start");
   begins();
   if (records) {
@@ -33,7 +59,10 @@ function begin() {
 // Three seconds from the press to the first word, where the teacher asked for it.
 let counting = null;
 function countIn() {
-  if ((!records && !el("count-in")?.checked) || counting !== null) { counting = null; return begin(); }
+  if ((!records && !el("count-in")?.checked) || counting !== null) {
+    counting = null;
+    return begin();
+  }
   sounds.on();
   counting = performance.now();
 }
@@ -58,7 +87,8 @@ function goOn() {
   act(works ? "end-now" : hasWork(run) ? "in" : segment.kind === "release" ? "end-now" : "skip");
 }
 live.ended = async () => {
-  if (!rehearses) show("after-facts", `${clock(lasted())} from the first word to the last; ${clock(plannedMs / 1000)} were planned.`);
+  if (!rehearses)
+    show("after-facts", `${clock(lasted())} from the first word to the last; ${clock(plannedMs / 1000)} were planned.`);
   show("after-kept", live.record.fast ? "Nothing was measured: it was only looked through." : told());
   awake?.release();
   document.exitFullscreen?.().catch(() => {});
@@ -79,30 +109,52 @@ async function card() {
     el("learned").innerHTML = await answer.text();
     show("after-facts", "");
     show("after-kept", "");
-  } catch { /* the logbook has it later */ }
+  } catch {
+    /* the logbook has it later */
+  }
 }
 // What a rehearsal teaches, or the takes of a recording: the server compares what was told with the script.
 async function fetched(before, after = "") {
   try {
     await tellServer();
     const answer = await fetch(`${before}${encodeURIComponent(live.record.run)}${after}`);
-    el("learned").innerHTML = answer.ok ? await answer.text() : "<p>What was measured cannot be shown now: the server did not take it.</p>";
-  } catch { show("after-kept", "What was measured is kept here, and told when the server answers and this page is open."); }
+    el("learned").innerHTML = answer.ok
+      ? await answer.text()
+      : "<p>What was measured cannot be shown now: the server did not take it.</p>";
+  } catch {
+    show("after-kept", "What was measured is kept here, and told when the server answers and this page is open.");
+  }
 }
 function leave() {
-  if (live.watching) { location.href = root.desk; return; }
+  if (live.watching) {
+    location.href = root.desk;
+    return;
+  }
   if (leaveIt()) return;
-  if (!active()) { location.href = root.desk; return; }
+  if (!active()) {
+    location.href = root.desk;
+    return;
+  }
   if (live.run.running) act("pause");
   el("ask").showModal();
 }
-live.changed = () => { cover(); drawAgain(); };
+live.changed = () => {
+  cover();
+  drawAgain();
+};
 function sayWherePaused() {
-  const { item } = stepOf(live.run), at = new Date(live.run.clock);
+  const { item } = stepOf(live.run),
+    at = new Date(live.run.clock);
   const paused = live.record.events.findLast(({ kind }) => kind === "pause")?.at ?? live.run.clock;
   at.setTime(paused);
-  const day = at.toDateString() === new Date().toDateString() ? "" : `${at.toLocaleDateString("en-GB", { day: "numeric", month: "short" })}, `;
-  show("paused-where", `${clock(Math.round((paused - live.run.log[0].start) / 1000))} in, at ${live.score.names[item] ?? "a rest"}; paused at ${day}${at.toTimeString().slice(0, 5)}. ${clock(Math.ceil(leftMs(live.run) / 1000))} left.`);
+  const day =
+    at.toDateString() === new Date().toDateString()
+      ? ""
+      : `${at.toLocaleDateString("en-GB", { day: "numeric", month: "short" })}, `;
+  show(
+    "paused-where",
+    `${clock(Math.round((paused - live.run.log[0].start) / 1000))} in, at ${live.score.names[item] ?? "a rest"}; paused at ${day}${at.toTimeString().slice(0, 5)}. ${clock(Math.ceil(leftMs(live.run) / 1000))} left.`,
+  );
 }
 // What lies over the Stage before it begins, while it counts in, and when it is over.
 function cover() {
@@ -116,55 +168,21 @@ function cover() {
 // ---- the screen stays awake ----------------------------------------------------------------------
 let awake = null;
 async function stayAwake() {
-  try { awake = await navigator.wakeLock?.request("screen"); } catch { awake = null; }
-}
-document.addEventListener("visibilitychange", () => { if (document.visibilityState === "visible" && live.run.running) stayAwake(); });
-
-// ---- sounds: what lies between the last frame and this one has sounded ------------------------------------------------
-let heard = { id: null, into: 0, works: false };
-function sound() {
-  const { run, score } = live, step = stepOf(run), same = heard.id === step.id;
-  const from = same ? heard.into : -1;
-  const jumped = records || (same && run.into - heard.into > 500);
-  if (!records && !same && heard.works && !step.works) sounds.tone("release");
-  if (!records && !same && step.works) sounds.tone("start");
-  heard = { id: step.id, into: run.into, works: step.works };
-  if (jumped) return;
-  for (const cue of cuesOf(score, step)) {
-    const at = cueMs(cue, step);
-    if (at <= from || at > run.into) continue;
-    if (cue.kind === "count") sounds.tone("count");
-    else if (cue.kind === "halfway") sounds.tone("halfway");
-    if (cue.mode === "spoken" && !apart) sounds.speak(textOf(score, step, cue));
+  try {
+    awake = await navigator.wakeLock?.request("screen");
+  } catch {
+    awake = null;
   }
 }
-function openSound() {
-  const box = el("sound");
-  if (box.open) return box.close();
-  for (const field of box.querySelectorAll("input, select")) {
-    if (field.type === "range") field.value = sounds.settings[field.name];
-    else if (field.type === "checkbox") field.checked = sounds.settings[field.name];
-    else field.value = sounds.settings[field.name];
-  }
-  const found = sounds.voices();
-  box.querySelector("[name=voice]").disabled = !found.length;
-  show("voices", found.length ? `(${found[0].name})` : "(there is none here: the words stay silent text)");
-  box.showModal();
-}
-el("sound").addEventListener("change", ({ target }) => {
-  sounds.set(target.name, target.type === "range" ? Number(target.value) : target.type === "checkbox" ? target.checked : target.value);
-  drawAgain();
+document.addEventListener("visibilitychange", () => {
+  if (document.visibilityState === "visible" && live.run.running) stayAwake();
 });
-const WORDS = { all: "key words", "key words": "none", none: "all" };
-const SHOWN = { all: "All the words.", "key words": "Key words only, where they are marked.", none: "No words." };
-function showWords() {
-  sounds.set("words", WORDS[sounds.settings.words] ?? "all");
-  tell(SHOWN[sounds.settings.words]);
-  drawAgain();
-}
 
 // ---- input -------------------------------------------------------------------------------------------
-function full() { if (document.fullscreenElement) document.exitFullscreen(); else fullScreen(); }
+function full() {
+  if (document.fullscreenElement) document.exitFullscreen();
+  else fullScreen();
+}
 // A class that was left in the middle: nothing moves until it is said whether it goes on.
 let asksPaused = returned && !live.run.running && !live.run.ended && !apart;
 function goOnPaused() {
@@ -182,11 +200,18 @@ function restart() {
   live.changed();
   countIn();
 }
-function stay() { el("ask").close(); act("resume"); }
+function stay() {
+  el("ask").close();
+  act("resume");
+}
 function swap() {
   const was = stepOf(live.run).side;
   act("swap");
-  tell(stepOf(live.run).side === was ? "The second side has begun, or this has no sides." : `The ${stepOf(live.run).side} side first.`);
+  tell(
+    stepOf(live.run).side === was
+      ? "The second side has begun, or this has no sides."
+      : `The ${stepOf(live.run).side} side first.`,
+  );
 }
 // What goes somewhere else is not spoken to its end.
 function jump(kind) {
@@ -195,50 +220,146 @@ function jump(kind) {
 }
 // N leaves the whole item; for two seconds B brings it back.
 function skipItem() {
-  const { item } = stepOf(live.run), name = live.score.names[item];
+  const { item } = stepOf(live.run),
+    name = live.score.names[item];
   jump("skip-item");
   if (name) tell(`Skipped: ${name}. B brings it back.`, 2500);
 }
-const going = (what) => () => { if (active()) what(); };
+const going = (what) => () => {
+  if (active()) what();
+};
 const teaching = (what) => going(() => (apart ? tell("Not in a rehearsal.") : what()));
 const deeds = {
-  go: goOn, pause: toggle, start: countIn, longer: going(() => act("longer", { ms: Number(root.longer) * 1000 })), more: going(() => act("more")),
-  back: () => { if (live.run.started) jump("back"); }, again: going(() => jump("repeat")), skip: going(skipItem), "skip-part": going(() => jump("skip")), swap: going(swap),
-  easier: going(() => act("easier")), deeper: going(() => act("deeper")), instead: going(() => { if (stepOf(live.run).instead) act("instead"); }), rest: going(() => { el("tray").close(); act("insert", { ms: 30_000 }); tell("A rest of 30 s comes before the next pass."); }),
-  "catch-up": teaching(catchUp), "take-over": takeOver, "open-tray": teaching(openTray), "tray-close": () => el("tray").close(), settings: openSound, "sound-close": openSound,
-  try: () => { sounds.on(); sounds.tone("release"); sounds.speak("Keep breathing."); }, full, leave, stay,
-  retake: going(() => { jump("retake"); tell("Another take of this item; the one before is kept in the file."); }),
-  mark: going(() => { act("mark", { step: "insert shot" }); tell("Marked: an insert shot here."); }),
-  tap: () => rehearse("tap"), fast: () => rehearse("fast"), enough: going(() => { el("ask").close(); jump("end"); }), "go-on": goOnPaused, restart,
+  go: goOn,
+  pause: toggle,
+  start: countIn,
+  longer: going(() => act("longer", { ms: Number(root.longer) * 1000 })),
+  more: going(() => act("more")),
+  back: () => {
+    if (live.run.started) jump("back");
+  },
+  again: going(() => jump("repeat")),
+  skip: going(skipItem),
+  "skip-part": going(() => jump("skip")),
+  swap: going(swap),
+  easier: going(() => act("easier")),
+  deeper: going(() => act("deeper")),
+  instead: going(() => {
+    if (stepOf(live.run).instead) act("instead");
+  }),
+  rest: going(() => {
+    el("tray").close();
+    act("insert", { ms: 30_000 });
+    tell("A rest of 30 s comes before the next pass.");
+  }),
+  "catch-up": teaching(catchUp),
+  "take-over": takeOver,
+  "open-tray": teaching(openTray),
+  "tray-close": () => el("tray").close(),
+  settings: openSound,
+  "sound-close": openSound,
+  try: () => {
+    sounds.on();
+    sounds.tone("release");
+    sounds.speak("Keep breathing.");
+  },
+  full,
+  leave,
+  stay,
+  retake: going(() => {
+    jump("retake");
+    tell("Another take of this item; the one before is kept in the file.");
+  }),
+  mark: going(() => {
+    act("mark", { step: "insert shot" });
+    tell("Marked: an insert shot here.");
+  }),
+  tap: () => rehearse("tap"),
+  fast: () => rehearse("fast"),
+  enough: going(() => {
+    el("ask").close();
+    jump("end");
+  }),
+  "go-on": goOnPaused,
+  restart,
 };
-for (const [id, what] of Object.entries(deeds)) el(id)?.addEventListener("click", (event) => { event.currentTarget.blur(); what(); });
+for (const [id, what] of Object.entries(deeds))
+  el(id)?.addEventListener("click", (event) => {
+    event.currentTarget.blur();
+    what();
+  });
 el("end-by")?.addEventListener("change", endBy);
 let leaving = false;
-el("really").addEventListener("click", () => { leaving = true; });
+el("really").addEventListener("click", () => {
+  leaving = true;
+});
 // A clicker sends the same deeds: each is done once, and one that came late is not done any more.
-const CLICKED = { go: goOn, pause: toggle, longer: deeds.longer, more: deeds.more, back: deeds.back, skip: deeds.skip, again: deeds.again, easier: deeds.easier };
+const CLICKED = {
+  go: goOn,
+  pause: toggle,
+  longer: deeds.longer,
+  more: deeds.more,
+  back: deeds.back,
+  skip: deeds.skip,
+  again: deeds.again,
+  easier: deeds.easier,
+};
 async function clicked() {
   if (active() && !live.watching) {
     try {
-      const answer = await fetch(`${root.presses}?run=${encodeURIComponent(live.record.run)}&after=${live.record.pressed ?? 0}`);
+      const answer = await fetch(
+        `${root.presses}?run=${encodeURIComponent(live.record.run)}&after=${live.record.pressed ?? 0}`,
+      );
       for (const { n, kind } of answer.ok ? (await answer.json()).presses : []) {
         if (n <= (live.record.pressed ?? 0)) continue;
         live.record.pressed = n;
         keep();
         CLICKED[kind]?.();
       }
-    } catch { /* the server is away: the keys of the Stage are there */ }
+    } catch {
+      /* the server is away: the keys of the Stage are there */
+    }
   }
   setTimeout(clicked, 400);
 }
 if (root.clickers === "yes" && !apart) clicked();
 // Keys of our own, and what presentation clickers send: page down and up, and the full stop for a dark screen.
 const keys = {
-  " ": toggle, enter: goOn, pagedown: goOn, pageup: deeds.back, ".": toggle, l: deeds.longer, o: deeds.more, b: deeds.back, r: records ? deeds.retake : deeds.again, k: () => { if (records) deeds.mark(); },
-  n: deeds.skip, "shift+n": deeds["skip-part"], s: deeds.swap, x: deeds.easier, "shift+x": deeds.deeper, a: deeds.instead, i: deeds.rest, e: going(() => act("end-now")), c: deeds["catch-up"], z: backFromSleep,
-  arrowleft: deeds.back, arrowright: deeds.skip, t: () => (live.watching ? takeOver() : deeds["open-tray"]()), m: openSound, w: full, d: showWords, escape: leave,
-  h: () => { if (!live.run.started) el("rehearse")?.click(); },
-  f: () => { if (rehearses) rehearse("fast"); },
+  " ": toggle,
+  enter: goOn,
+  pagedown: goOn,
+  pageup: deeds.back,
+  ".": toggle,
+  l: deeds.longer,
+  o: deeds.more,
+  b: deeds.back,
+  r: records ? deeds.retake : deeds.again,
+  k: () => {
+    if (records) deeds.mark();
+  },
+  n: deeds.skip,
+  "shift+n": deeds["skip-part"],
+  s: deeds.swap,
+  x: deeds.easier,
+  "shift+x": deeds.deeper,
+  a: deeds.instead,
+  i: deeds.rest,
+  e: going(() => act("end-now")),
+  c: deeds["catch-up"],
+  z: backFromSleep,
+  arrowleft: deeds.back,
+  arrowright: deeds.skip,
+  t: () => (live.watching ? takeOver() : deeds["open-tray"]()),
+  m: openSound,
+  w: full,
+  d: showWords,
+  escape: leave,
+  h: () => {
+    if (!live.run.started) el("rehearse")?.click();
+  },
+  f: () => {
+    if (rehearses) rehearse("fast");
+  },
 };
 const BEFORE = [toggle, goOn, openSound, full, showWords, leave, keys.f, keys.h];
 document.addEventListener("keydown", (event) => {
@@ -246,12 +367,25 @@ document.addEventListener("keydown", (event) => {
   const key = (event.shiftKey && ["N", "X"].includes(event.key) ? "shift+" : "") + event.key.toLowerCase();
   if (el("ask").open) {
     const asked = { " ": stay, e: deeds.enough, p: () => el("really").click() }[key];
-    if (asked && !(key === " " && event.target.closest("a, button:not(#stay)"))) { event.preventDefault(); asked(); }
+    if (asked && !(key === " " && event.target.closest("a, button:not(#stay)"))) {
+      event.preventDefault();
+      asked();
+    }
     return;
   }
   if (asksPaused && !live.watching) {
-    const asked = { " ": goOnPaused, enter: goOnPaused, a: restart, escape: () => { location.href = root.desk; } }[key];
-    if (asked && !([" ", "enter"].includes(key) && event.target.closest("a, button"))) { event.preventDefault(); asked(); }
+    const asked = {
+      " ": goOnPaused,
+      enter: goOnPaused,
+      a: restart,
+      escape: () => {
+        location.href = root.desk;
+      },
+    }[key];
+    if (asked && !([" ", "enter"].includes(key) && event.target.closest("a, button"))) {
+      event.preventDefault();
+      asked();
+    }
     return;
   }
   if (el("tray").open) {
@@ -283,31 +417,54 @@ async function keepPage() {
     await navigator.serviceWorker.register(root.worker, { scope: "/" });
     const kept = await caches.open("extendum-stage");
     const named = [...document.querySelectorAll("script[src], link[href]")].map((one) => one.src ?? one.href);
-    const made = [...named, ...performance.getEntriesByType("resource").map((one) => one.name)].filter((name) => name.includes("/static/"));
-    const figures = [...document.querySelectorAll("template")].map((one) => one.content.querySelector(".live")?.dataset.figure).filter(Boolean);
+    const made = [...named, ...performance.getEntriesByType("resource").map((one) => one.name)].filter((name) =>
+      name.includes("/static/"),
+    );
+    const figures = [...document.querySelectorAll("template")]
+      .map((one) => one.content.querySelector(".live")?.dataset.figure)
+      .filter(Boolean);
     await kept.addAll([location.pathname, ...new Set([...made, ...figures])]);
     root.kept = "yes";
-  } catch { /* without it the Stage plays on, and only a reload needs the server */ }
+  } catch {
+    /* without it the Stage plays on, and only a reload needs the server */
+  }
 }
 
 if (asksPaused) sayWherePaused();
-else if (returned) { stayAwake(); tell(records ? "Back where the recording is." : rehearses ? "Back where the rehearsal is." : "Back where the class is."); }
+else if (returned) {
+  stayAwake();
+  tell(
+    records ? "Back where the recording is." : rehearses ? "Back where the rehearsal is." : "Back where the class is.",
+  );
+}
 watchStretch();
 draw();
 tellOpened();
 askWhoTeaches();
 const first = el("start") ?? el("tap");
-if (first) { first.disabled = false; first.focus(); }
-document.fonts?.ready.then(() => { sizeAgain(); keepPage(); });
+if (first) {
+  first.disabled = false;
+  first.focus();
+}
+document.fonts?.ready.then(() => {
+  sizeAgain();
+  keepPage();
+});
 (function frame() {
   const left = counting === null ? 0 : 3 - (performance.now() - counting) / 1000;
-  if (counting !== null && left <= 0) { counting = null; begin(); }
+  if (counting !== null && left <= 0) {
+    counting = null;
+    begin();
+  }
   if (counting !== null) show("counting-in", String(Math.ceil(left)));
   cover();
   if (active()) {
     draw();
     if (records) drawPrompter();
-    if (live.run.running && !live.watching) { sound(); if (!apart) catchUpAlone(); }
+    if (live.run.running && !live.watching) {
+      sound();
+      if (!apart) catchUpAlone();
+    }
   }
   if (!apart) follow();
   hushTold();

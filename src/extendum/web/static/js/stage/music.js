@@ -1,7 +1,8 @@
 // The teacher's own music under the class: it pauses with the class, is softer under tones and words, has faded away when the
 // closing quiet begins, and needs no server.
 import { el, show } from "../drawing.js";
-import { leftMs, segmentOf, wordsNow } from "../playing.js";
+import { leftMs } from "../playing.js";
+import { segmentOf, wordsNow } from "../seen.js";
 import * as sounds from "../sounds.js";
 import { live, plannedMs, returned } from "./live.js";
 import { root, tell } from "./page.js";
@@ -12,13 +13,21 @@ const SOFTER = 0.25; // of its volume, under tones and words
 const AT = `extendum-music-at-${root.class}`;
 
 const player = new Audio();
-let gain = null, n = 0, over = false, blocked = false, softUntil = 0, target = 0, stopping = null, samples = false;
+let gain = null,
+  n = 0,
+  over = false,
+  blocked = false,
+  softUntil = 0,
+  target = 0,
+  stopping = null,
+  samples = false;
 export const state = () => ({ playing: !player.paused, n, at: player.currentTime, target, over });
 
 // From the beginning of the closing quiet to the end, in milliseconds; nothing where the class ends with something else.
 const CLOSES = ["quiet", "talk", "transition", "release"];
 function quietMs(score, steps) {
-  let ms = 0, quiet = 0;
+  let ms = 0,
+    quiet = 0;
   for (const step of steps.toReversed()) {
     const kind = segmentOf(score, step)?.kind;
     if (!CLOSES.includes(kind)) break;
@@ -54,14 +63,26 @@ function play() {
     // A browser plays nothing before its page was touched.
     blocked = true;
     tell("Press any key, and the music plays on.", 20_000);
-    for (const kind of ["keydown", "pointerdown"]) addEventListener(kind, () => { blocked = false; connected(); }, { once: true, capture: true });
+    for (const kind of ["keydown", "pointerdown"])
+      addEventListener(
+        kind,
+        () => {
+          blocked = false;
+          connected();
+        },
+        { once: true, capture: true },
+      );
   });
 }
 function next() {
   n += 1;
   if (n >= list.files.length) {
     n = 0;
-    if (!list.again) { over = true; tell("The music has ended."); return; }
+    if (!list.again) {
+      over = true;
+      tell("The music has ended.");
+      return;
+    }
   }
   if (!stopping) play();
 }
@@ -71,7 +92,8 @@ player.addEventListener("error", () => {
   tell(`${list.files[n].file.name} cannot be played on: the next one plays.`);
   list.files.splice(n, 1);
   n -= 1;
-  if (list.files.length) next(); else over = true;
+  if (list.files.length) next();
+  else over = true;
 });
 // Where it was, for a reload.
 player.addEventListener("timeupdate", () => {
@@ -85,21 +107,32 @@ function backWhereItWas() {
   player.currentTime = was.at;
 }
 
-sounds.listen((seconds) => { softUntil = performance.now() + seconds * 1000; });
+sounds.listen((seconds) => {
+  softUntil = performance.now() + seconds * 1000;
+});
 function stop(seconds) {
   to(0, seconds);
-  stopping ??= setTimeout(() => { player.pause(); stopping = null; }, seconds * 1000);
+  stopping ??= setTimeout(() => {
+    player.pause();
+    stopping = null;
+  }, seconds * 1000);
 }
 // Called with every frame, and where frames do not come, with what the music itself tells.
 export function follow() {
   if (samples || !list.files.length) return;
   const { run, score, watching } = live;
   const share = run.started && run.running && !run.ended && !watching && !over ? shareOf(score, run) : 0;
-  if (!share) { if (!player.paused) stop(run.ended ? 2 : 0.4); return; }
-  if (stopping) { clearTimeout(stopping); stopping = null; }
+  if (!share) {
+    if (!player.paused) stop(run.ended ? 2 : 0.4);
+    return;
+  }
+  if (stopping) {
+    clearTimeout(stopping);
+    stopping = null;
+  }
   if (player.paused && !blocked) play();
   const words = sounds.settings.softer ? wordsNow(score, run) : null;
-  const soft = performance.now() < softUntil || window.speechSynthesis?.speaking || (words && words.text && !words.said);
+  const soft = performance.now() < softUntil || window.speechSynthesis?.speaking || (words?.text && !words.said);
   to((sounds.settings.music / 100) * share * (soft ? SOFTER : 1), soft ? 0.2 : 0.8);
 }
 player.addEventListener("timeupdate", follow);
@@ -111,13 +144,22 @@ function listens(on) {
   [n, over] = [0, false];
   player.pause();
   player.currentTime = 0;
-  if (samples) { play(); to(sounds.settings.music / 100, 0.2); }
+  if (samples) {
+    play();
+    to(sounds.settings.music / 100, 0.2);
+  }
 }
 //: The class begins: the music begins with it, whatever was listened to before.
-export const begins = () => { if (list.files.length) listens(false); };
+export const begins = () => {
+  if (list.files.length) listens(false);
+};
 if (el("music-choose")) {
   const quiet = quietMs(live.score, live.score.steps) / 1000;
-  list.changed = () => { if (samples) listens(false); };
+  list.changed = () => {
+    if (samples) listens(false);
+  };
   el("music-listen").addEventListener("click", () => listens(!samples));
-  playlist(plannedMs / 1000 - quiet, quiet > 0).then(() => { if (returned) backWhereItWas(); });
+  playlist(plannedMs / 1000 - quiet, quiet > 0).then(() => {
+    if (returned) backWhereItWas();
+  });
 }

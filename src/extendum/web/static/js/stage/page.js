@@ -14,4 +14,6 @@ export function tell(words, ms = 4000) {
   hide("told", false);
   toldUntil = performance.now() + ms;
 }
-export function hushTold(at = performance.now()) { if (at > toldUntil) hide("told", true); }
+export function hushTold(at = performance.now()) {
+  if (at > toldUntil) hide("told", true);
+}
