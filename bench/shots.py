@@ -89,7 +89,7 @@ def desk_group(page: Page) -> None:
 
 
 def versions(page: Page) -> None:
-    """The thirty-minute class at six lengths."""
+    """The thirty-minute class at lengths that it can reach."""
     page.goto("/")
     page.click("text=Hall class in two rounds")
     page.goto(page.url + "versions/?any=1&warm=6:00&region=calf&region=spine")

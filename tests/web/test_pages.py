@@ -2,6 +2,7 @@
 
 import json
 import re
+from pathlib import Path
 
 import pytest
 from django.urls import reverse
@@ -553,3 +554,14 @@ def test_the_sheet_as_a_table_has_every_stretch_of_the_class_in_order(asking, st
     told = [(clock(one.start_s), str(one.seconds), one.side if one.side in sided else "") for one in timeline.segments]
     assert rows == told
     assert sum(int(seconds) for _, seconds, _ in rows) == timeline.length_s
+
+
+def test_no_line_of_a_template_is_too_long_to_be_read():
+    templates = Path(store.__file__).parents[1] / "templates"
+    long = [
+        f"{path.relative_to(templates)}:{n}"
+        for path in templates.rglob("*.html")
+        for n, line in enumerate(path.read_text().splitlines(), 1)
+        if len(line) > 160
+    ]
+    assert long == []

@@ -9,7 +9,6 @@ from datetime import timedelta
 
 import pytest
 from cryptography import x509
-from django.test import Client
 from django.urls import reverse
 from django.utils import timezone
 
@@ -18,13 +17,14 @@ from extendum.web.teach import following
 from extendum.web.teach.clicker import DONE_WITHIN
 from extendum.web.teach.following import HELD_FOR, SHOWN_FOR, clock_off
 from extendum.web.teach.models import Link, LiveRun, Press
+from tests.web.conftest import Reader
 from tests.web.test_live import START, tell
 
 
 @pytest.fixture
 def nobody():
     """Somebody without an account."""
-    return Client()
+    return Reader()
 
 
 def made(asking, kind):
