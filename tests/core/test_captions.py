@@ -64,7 +64,7 @@ def check(timeline):
     return found
 
 
-@settings(max_examples=42)
+@settings(max_examples=28)
 @given(scripts())
 def test_every_word_of_a_class_is_in_its_captions_in_order(script):
     timeline = compile_script(script)
@@ -117,7 +117,7 @@ def test_the_demo_classes_read_well_and_have_their_chapters():
     assert any(title.endswith(", round 2") for title in titles)
 
 
-@settings(max_examples=42)
+@settings(max_examples=28)
 @given(scripts())
 def test_what_a_cue_sheet_calls_the_dose_of_a_visit_is_what_is_really_held(script):
     timeline = compile_script(script)

@@ -76,7 +76,7 @@ def test_what_a_move_can_still_say_is_new_and_each_line_can_be_said_once(entry):
 
 
 @given(st.sampled_from(MOVES), st.sets(st.sampled_from(Condition), min_size=1, max_size=4))
-@settings(max_examples=100, deadline=None)
+@settings(max_examples=60, deadline=None)
 def test_no_other_way_and_no_suggestion_is_one_that_the_group_leaves_out(entry, conditions):
     script = for_somebody(entry.move.key, conditions=conditions)
     ways = [other_move(entry.move, kind, BY_KEY, script.brief) for kind in OptionKind]
@@ -89,7 +89,7 @@ def test_no_other_way_and_no_suggestion_is_one_that_the_group_leaves_out(entry, 
     st.lists(st.sampled_from(sorted(BY_KEY)), min_size=1, max_size=3, unique=True),
     st.sets(st.sampled_from(Condition), min_size=1, max_size=3),
 )
-@settings(max_examples=42, deadline=None)
+@settings(max_examples=20, deadline=None)
 def test_what_a_check_offers_never_removes_a_caution_or_brings_what_a_condition_speaks_against(keys, conditions):
     script = for_somebody(*keys, conditions=conditions)
     cautions, spoken = all_said(script)
@@ -123,7 +123,7 @@ def test_a_caution_without_a_move_to_do_instead_offers_the_options():
 
 
 @given(scripts())
-@settings(max_examples=28, deadline=None)
+@settings(max_examples=20, deadline=None)
 def test_after_a_remedy_there_is_never_more_to_find(script):
     before = check(script, compile_script(script), MOVES)
     for found in {one.code: one for one in before.open}.values():

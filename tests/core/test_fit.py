@@ -26,7 +26,7 @@ from extendum.core.timing.compile import compile_script
 from extendum.core.timing.layout import lay_out, length_of, step_s, talk_needs_s
 from tests.strategies import scripts
 
-slow = settings(max_examples=45, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+slow = settings(max_examples=30, deadline=None, suppress_health_check=[HealthCheck.too_slow])
 
 
 def says_minutes(script):
@@ -116,7 +116,7 @@ def locked(item):
 
 
 @given(scripts(most_items=4, high=9) | scripts(most_items=7, high=9), st.booleans())
-@settings(slow, max_examples=50)
+@settings(slow, max_examples=32)
 def test_same_least_cost_as_trying_every_combination(script, only_which):
     """The oracle compiles every combination; it shares nothing with the fit but the cost of one dose."""
     script = set_locked(script, "q", True)

@@ -99,7 +99,7 @@ def test_three_ways_of_timing_are_read_alike():
         assert len(read_timed(path.read_bytes())) > 5
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=40, deadline=None)
 @given(
     st.one_of(st.text(max_size=300), st.binary(max_size=300), st.text("[]0123456789:>-. lefthodswic\n,", max_size=300))
 )

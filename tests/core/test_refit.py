@@ -35,7 +35,7 @@ def applied(run, found):
     return run
 
 
-@settings(max_examples=42, deadline=None)
+@settings(max_examples=20, deadline=None)
 @given(st.sampled_from(sorted(CLASSES)), st.floats(0.05, 0.8), st.integers(-60, 60))
 def test_a_refit_ends_when_it_should_or_says_how_far_off(name, share, late):
     script = CLASSES[name]

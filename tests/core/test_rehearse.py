@@ -32,7 +32,7 @@ def played(steps, ms_of):
     return events, at
 
 
-@settings(max_examples=42)
+@settings(max_examples=28)
 @given(scripts(), st.integers(1, 40))
 def test_a_rehearsal_is_the_class_in_the_same_order_and_measures_what_was_taken(script, more_s):
     timeline = compile_script(script)

@@ -40,7 +40,7 @@ def taught(*events):
     return run, report(DIGGING, TIMELINE, run, told)
 
 
-@settings(max_examples=50)
+@settings(max_examples=32)
 @given(happenings(steps=STEPS[:20], most=20), st.booleans())
 def test_the_causes_add_up_to_the_difference_whatever_happened(events, played_out):
     run = fold(STEPS, events)

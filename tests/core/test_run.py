@@ -202,7 +202,7 @@ def test_what_is_no_event_is_refused():
     assert fold((), [Event("a", 0, "start")]) == Run((), seen=frozenset({"a"}))
 
 
-@settings(max_examples=42)
+@settings(max_examples=28)
 @given(scripts())
 def test_a_class_taught_without_a_touch_takes_what_its_timeline_says(script):
     timeline = compile_script(script)

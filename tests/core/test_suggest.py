@@ -31,7 +31,7 @@ def with_moves(script, *keys):
     return edit.add_moves(script, [(shipped_move(key), "") for key in keys])[0]
 
 
-@settings(max_examples=42)
+@settings(max_examples=28)
 @given(scripts())
 def test_what_is_suggested_keeps_to_the_brief_and_is_new_to_the_class(script):
     places = (None, *(item.id for item in script.items()))

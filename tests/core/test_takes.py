@@ -78,7 +78,7 @@ def test_a_take_that_was_left_is_kept_only_where_there_is_no_whole_one():
     assert marks(run, told)[0].words == "insert shot"
 
 
-@settings(max_examples=50)
+@settings(max_examples=32)
 @given(happenings(steps=STEPS[:24], most=16))
 def test_of_each_pass_one_take_is_kept_and_they_lie_in_the_file_in_order(events):
     run = fold(STEPS, events)

@@ -159,7 +159,7 @@ def test_what_is_no_list_is_refused_with_the_reason(text, said):
     assert said in str(error.value)
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=40, deadline=None)
 @given(st.one_of(st.text(max_size=400), st.binary(max_size=400)))
 def test_anything_is_read_or_refused_and_never_breaks(text):
     try:
@@ -170,7 +170,7 @@ def test_anything_is_read_or_refused_and_never_breaks(text):
     assert loads(dumps(script)) == script
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=40, deadline=None)
 @given(st.text("0123456789 -x×:.,'\"smine repatbchdl/&", max_size=40))
 def test_any_dose_is_read_or_refused(text):
     try:
