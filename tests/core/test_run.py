@@ -8,11 +8,12 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from extendum.core.model.errors import RefusedError
+from extendum.core.model.timeline import SegmentKind
 from extendum.core.run.actions import ACTIONS
 from extendum.core.run.fold import after, fold
 from extendum.core.run.log import spent
 from extendum.core.run.state import Event, Run, advance
-from extendum.core.run.steps import Step, steps_of
+from extendum.core.run.steps import Step, closing_quiet, steps_of
 from extendum.core.timing.compile import compile_script
 from extendum.formats.document import loads
 from tests.strategies import scripts
@@ -83,6 +84,19 @@ def test_where_a_run_is_always_makes_sense(events):
     assert all(step.ms >= 0 for step in run.steps)
     gone = {step.id for step in CALF} - {step.id for step in run.steps}  # of an item that was skipped
     assert not gone or "skip-item" in {event.kind for event in events}
+
+
+def test_the_closing_quiet_is_the_first_of_the_last_ones_with_nothing_to_do_after_it():
+    def closes(*kinds):
+        whole = compile_script(loads((DEMO / "after-digging.json").read_text()))
+        some = tuple(replace(whole.segments[0], id=f"s{n}", kind=kind) for n, kind in enumerate(kinds))
+        found = closing_quiet(replace(whole, segments=some))
+        return found and found.id
+
+    hold, quiet, talk, up = SegmentKind.HOLD, SegmentKind.QUIET, SegmentKind.TALK, SegmentKind.TRANSITION
+    assert closes(hold, quiet, quiet, up, talk) == "s1"
+    assert closes(quiet, hold, talk) is None
+    assert closes(quiet, hold, quiet) == "s2"
 
 
 def taught(*events):

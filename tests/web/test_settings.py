@@ -28,7 +28,7 @@ def test_each_choice_says_what_it_does_by_an_example(asking):
     for told in (
         "Right first, then left, in every move that has sides.",
         "You move your left side as they do.",
-        "You say 5 to 1 before a hold ends.",
+        "You say “5, 4, 3, 2, 1” before a hold ends.",
         "A short tone in each of the last seconds.",
         "165 words a minute, holds begin after 3 s in position.",
     ):

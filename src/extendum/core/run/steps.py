@@ -43,6 +43,20 @@ def pass_of(segment: Segment) -> str:
     return f"{segment.item}.{segment.pass_number}.{segment.round}"
 
 
+#: What may come between the closing quiet and the end of a class.
+_AFTER_IT = (SegmentKind.QUIET, SegmentKind.TALK, SegmentKind.TRANSITION, SegmentKind.RELEASE)
+
+
+def closing_quiet(timeline: Timeline) -> Segment | None:
+    """The quiet with which a class closes, nothing but words and getting up after it; None where there is none."""
+    found = None
+    for segment in reversed(timeline.segments):
+        if segment.kind not in _AFTER_IT:
+            break
+        found = segment if segment.kind is SegmentKind.QUIET else found
+    return found
+
+
 def steps_of(script: Script, timeline: Timeline) -> tuple[Step, ...]:
     """The steps of a compiled class."""
     moves = {item.id: item for item in script.moves()}

@@ -25,6 +25,10 @@ from extendum.web.shared.forms import options
 _LINE = "Hands to the wall, and step your left foot back."
 
 
+def _counted_down(countdown: Countdown) -> str:
+    return ", ".join(str(n) for n in range(countdown.first, 0, -1))
+
+
 def effects_of(style: CueStyle, priority: Priority = Priority.EVEN) -> dict[str, str]:
     """What each setting does, by an example."""
     first, own = style.lead_side, style.lead_side.other
@@ -42,7 +46,7 @@ def effects_of(style: CueStyle, priority: Priority = Priority.EVEN) -> dict[str,
     return {
         "lead": f"{first.value.capitalize()} first, then {own}, in every move that has sides.",
         "teaching": mirror if style.teaching is Teaching.MIRROR else f"You move your {first} side as they do.",
-        "countdown": counted.get(style.countdown, f"You say {style.countdown.first} to 1 before a hold ends."),
+        "countdown": counted.get(style.countdown, f"You say “{_counted_down(style.countdown)}” before a hold ends."),
         "words_per_minute": f"“{_LINE}” takes {speaking_ms(_LINE, style.words_per_minute) / 1000:.1f} s.",
         "settle_s": f"Everybody arrives for {style.settle_s} s. Then the seconds of the hold begin.",
         "pace_percent": f"A way of 8 s takes {ceil_s(80 * style.pace_percent)} s.",

@@ -16,7 +16,7 @@ from extendum.core.model.timeline import CueKind, Mode, Timeline
 from extendum.core.moves.otherwise import other_move
 from extendum.core.moves.spares import Spare
 from extendum.core.run.rehearse import rehearsal_steps, rehearsed
-from extendum.core.run.steps import Step, steps_of
+from extendum.core.run.steps import Step, closing_quiet, steps_of
 from extendum.core.timing.at_hand import as_taught
 from extendum.formats.timeline_json import timeline_plain
 from extendum.web.library.store import Library
@@ -49,6 +49,7 @@ def score_of(script: Script, timeline: Timeline, library: Library, tray: Sequenc
         **_shown(script, moves, library),
         "steps": [step_plain(step) for step in steps_of(script, timeline)],
         "names": {item.id: item.name for item in (*script.items(), *moves)},
+        "closes": closes.id if (closes := closing_quiet(timeline)) else "",
     }
 
 

@@ -2,7 +2,7 @@
 // closing quiet begins, and needs no server.
 import { el, show } from "../drawing.js";
 import { leftMs } from "../playing.js";
-import { segmentOf, wordsNow } from "../seen.js";
+import { wordsNow } from "../seen.js";
 import * as sounds from "../sounds.js";
 import { live, plannedMs, returned } from "./live.js";
 import { root, tell } from "./page.js";
@@ -23,18 +23,10 @@ let gain = null,
   samples = false;
 export const state = () => ({ playing: !player.paused, n, at: player.currentTime, target, over });
 
-// From the beginning of the closing quiet to the end, in milliseconds; nothing where the class ends with something else.
-const CLOSES = ["quiet", "talk", "transition", "release"];
-function quietMs(score, steps) {
-  let ms = 0,
-    quiet = 0;
-  for (const step of steps.toReversed()) {
-    const kind = segmentOf(score, step)?.kind;
-    if (!CLOSES.includes(kind)) break;
-    ms += step.ms;
-    if (kind === "quiet") quiet = ms;
-  }
-  return quiet;
+// From the beginning of the closing quiet to the end, in milliseconds; nothing where there is none, or it is not done.
+function quietMs({ closes }, steps) {
+  const first = closes ? steps.findIndex((step) => step.id === closes) : -1;
+  return first < 0 ? 0 : steps.slice(first).reduce((sum, step) => sum + step.ms, 0);
 }
 // How much of the music is to be heard by where the class is: all of it, less and less, and nothing in the closing quiet.
 export const shareOf = (score, run) => Math.max(0, Math.min(1, (leftMs(run) - quietMs(score, run.steps)) / FADE_MS));
