@@ -87,9 +87,13 @@ player.addEventListener("error", () => {
   if (list.files.length) next();
   else over = true;
 });
-// Where it was, for a reload.
-player.addEventListener("timeupdate", () => {
+// Where it was, for a reload: told four times a second, and by the page as it goes.
+function remember() {
   if (!samples) sessionStorage.setItem(AT, JSON.stringify({ run: live.record.run, n, at: player.currentTime, over }));
+}
+player.addEventListener("timeupdate", remember);
+addEventListener("pagehide", () => {
+  if (player.src) remember();
 });
 function backWhereItWas() {
   const was = JSON.parse(sessionStorage.getItem(AT) ?? "null");
