@@ -123,7 +123,7 @@ def test_a_caution_without_a_move_to_do_instead_offers_the_options():
 
 
 @given(scripts())
-@settings(max_examples=20, deadline=None)
+@settings(max_examples=10, deadline=None)
 def test_after_a_remedy_there_is_never_more_to_find(script):
     before = check(script, compile_script(script), MOVES)
     for found in {one.code: one for one in before.open}.values():
