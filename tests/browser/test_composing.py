@@ -133,3 +133,23 @@ def test_a_move_of_ones_own_is_written_found_used_and_its_newer_form_offered(des
     expect(page.locator("#words-release")).to_have_value("Step away.")
     expect(page.locator("#see-newer")).to_have_count(0)
     assert shipped_move("calf-lean").words.release == "Step in and stand on both feet."
+
+
+def test_a_refusal_is_marked_at_its_field_until_it_is_mended(page, digging):
+    page.goto(f"/classes/{digging.pk}/brief/")
+    length = page.locator("#brief-length")
+    length.fill("soon")
+    page.focus("[name=notes]")
+    page.keyboard.press("Control+Enter")
+    expect(page.locator("#notice-text")).to_contain_text("found soon")
+    expect(length).to_have_attribute("aria-invalid", "true")
+    expect(length).to_have_attribute("aria-describedby", "notice-text")
+    expect(length).to_be_focused()
+    length.fill("12:00")
+    expect(length).not_to_have_attribute("aria-invalid", "true")
+    page.goto("/moves/new/")
+    page.fill("#move-name", "Gate swings")
+    page.keyboard.press("Control+Enter")
+    expect(page.locator("#notice-text")).to_contain_text("at least one area")
+    expect(page.locator("[name=target_0_region]")).to_be_focused()
+    expect(page.locator("#move-name")).to_have_value("Gate swings")

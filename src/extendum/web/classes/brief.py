@@ -25,7 +25,7 @@ from extendum.web.classes.own import Own
 from extendum.web.classes.posted import read_edit
 from extendum.web.classes.posted_brief import PROPS, told_props, told_stand_ins, with_audience
 from extendum.web.shared.asked import Asked
-from extendum.web.shared.forms import options, whole
+from extendum.web.shared.forms import options, refusal, whole
 
 POSTURE_GROUPS = tuple((base, tuple(p for p in Posture if Base.of(p) is base)) for base in Base)
 
@@ -91,7 +91,7 @@ def brief(request: Asked, pk: int) -> HttpResponse:
         answer["X-Stamp"] = str(own_class(request, pk).stamp)
         return answer
     except ExtendumError as error:
-        return notice(request, of, 422, message=str(error))
+        return notice(request, of, 422, **refusal(error))
     return _to_desk(request, of)
 
 
@@ -111,7 +111,7 @@ def keep_audience(request: Asked, pk: int) -> HttpResponse:
         wanted = read_edit(form, script, own)
         kept = store.keep_audience(of.owner, wanted.change(script), form.get("audience_name", ""))
     except ExtendumError as error:
-        return notice(request, of, 422, message=str(error))
+        return notice(request, of, 422, **refusal(error))
     own = Own(of.owner)
     context = form_context(of, wanted.change(script), own)
     context["audiences"] = [(one, one.name == kept.name) for one in own.audiences]

@@ -24,7 +24,7 @@ from extendum.web.classes.posted import OutOfReachError, read_edit
 from extendum.web.classes.words import words_page
 from extendum.web.guide.texts import guide
 from extendum.web.shared.asked import Asked
-from extendum.web.shared.forms import whole
+from extendum.web.shared.forms import refusal, whole
 
 #: The modules that the Desk is made of: named in its page, so that they come at once and not one after the other.
 DESK_PARTS = (
@@ -64,7 +64,7 @@ def edit(request: Asked, pk: int) -> HttpResponse:
         told = {"out_of_reach": _offers(far), "lines": str(far).split(". "), "remedies": remedies(far.result)}
         return notice(request, of, 422, **told, wanted=clock(far.result.target_s))
     except ExtendumError as error:
-        return notice(request, of, 422, message=str(error))
+        return notice(request, of, 422, **refusal(error))
     chosen = asked.choose if asked.choose is not None else form.get("item")
     answer = _answer(request, of, chosen)
     if asked.focus:
@@ -108,7 +108,7 @@ def keep_style(request: Asked, pk: int) -> HttpResponse:
     except store.StaleEditError as stale:
         return stale_notice(request, of, form, stale)
     except ExtendumError as error:
-        return notice(request, of, 422, message=str(error))
+        return notice(request, of, 422, **refusal(error))
     return _answer(request, of, form.get("item"))
 
 
@@ -129,7 +129,7 @@ def step(request: Asked, pk: int) -> HttpResponse:
     except store.StaleEditError as stale:
         return stale_notice(request, of, form, stale)
     except ExtendumError as error:
-        return notice(request, of, 422, message=str(error))
+        return notice(request, of, 422, **refusal(error))
     answer = _answer(request, of, form.get("item"))
     if which == "undo" and of.present.pk != at.pk:
         return telling(answer, f"Taken back: {at.label}.", "redo")

@@ -47,7 +47,7 @@ from extendum.web.classes.panels import unsaid_words
 from extendum.web.classes.posted_words import prompt_prefix, wordings_typed
 from extendum.web.shared.asked import Asked
 from extendum.web.shared.drawn import drawn
-from extendum.web.shared.forms import options, whole
+from extendum.web.shared.forms import options, refusal, whole
 
 _LABELS = {
     "demonstration": "while showing it",
@@ -332,5 +332,5 @@ def calibrate(request: Asked, pk: int) -> HttpResponse:
     except store.StaleEditError as stale:
         return render(request, "classes/_notice.html", {"class": of, "happened": stale.happened}, status=409)
     except RefusedError as error:
-        return render(request, "classes/_notice.html", {"class": of, "message": str(error)}, status=422)
+        return render(request, "classes/_notice.html", {"class": of, **refusal(error)}, status=422)
     return words_page(request, of)

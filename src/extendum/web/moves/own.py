@@ -36,7 +36,7 @@ from extendum.web.library.models import OwnMove
 from extendum.web.moves.posted import BLANK, FREE_OTHERS, FREE_TARGETS, TEXTS, entry_from, views_of
 from extendum.web.shared.asked import Asked
 from extendum.web.shared.dose_forms import phases_typed, tempo_fields
-from extendum.web.shared.forms import options
+from extendum.web.shared.forms import options, refusal
 
 LABELS = (
     "While moving",
@@ -144,7 +144,7 @@ def _edit_form(request: Asked, base: LibraryMove, key: str) -> HttpResponse:
         kept = store.keep(request.user, entry_from(request.POST, base, store.library_of(request.user).moves))
     except (RefusedError, ValueError) as error:
         if request.htmx:
-            return render(request, "classes/_notice.html", {"message": str(error)}, status=422)
+            return render(request, "classes/_notice.html", refusal(error), status=422)
         context = _form_context(request, base, key) | {"refused": str(error)}
         return render(request, "library/move_form.html", context, status=422)
     if of:

@@ -30,7 +30,7 @@ from extendum.web.records.models import NextTime, Session
 from extendum.web.records.sessions import Log, log_of, offers
 from extendum.web.shared.asked import Asked
 from extendum.web.shared.drawn import drawn
-from extendum.web.shared.forms import whole
+from extendum.web.shared.forms import refusal, whole
 from extendum.web.teach.models import LiveRun
 
 #: The overview looks back so many weeks, and shows so many areas.
@@ -198,7 +198,7 @@ def card(request: Asked, pk: int) -> HttpResponse:
     except store.StaleEditError as stale:
         return stale_notice(request, of, form, stale)
     except ExtendumError as error:
-        return notice(request, of, 422, message=str(error))
+        return notice(request, of, 422, **refusal(error))
     return HttpResponseRedirect(reverse("desk", args=[of.pk]))
 
 

@@ -35,6 +35,11 @@ class Edit:
     focus: str = ""
 
 
+def refusal(error: Exception) -> dict[str, str]:
+    """What a notice tells of a refusal: its words, and the name of the field that was refused where there is one."""
+    return {"message": str(error), "field": error.path.replace(" ", "_") if isinstance(error, RefusedError) else ""}
+
+
 def named(choices: Sequence[Named], name: str, what: str) -> Named:
     """The one with this name among what may be chosen."""
     for one in choices:

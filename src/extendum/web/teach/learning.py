@@ -19,7 +19,7 @@ from extendum.web.classes.access import own_class
 from extendum.web.classes.desk import notice, stale_notice
 from extendum.web.classes.page import compiled
 from extendum.web.shared.asked import Asked
-from extendum.web.shared.forms import whole
+from extendum.web.shared.forms import refusal, whole
 from extendum.web.teach.models import LiveRun
 
 
@@ -44,7 +44,7 @@ def learned(request: Asked, pk: int) -> HttpResponse:
     except store.StaleEditError as stale:
         return stale_notice(request, of, form, stale)
     except ExtendumError as error:
-        return notice(request, of, 422, message=str(error))
+        return notice(request, of, 422, **refusal(error))
     return HttpResponseRedirect(reverse("desk", args=[of.pk]))
 
 

@@ -1,4 +1,5 @@
 // The Checks screen: mending and keeping findings, the body picture, keys. What is found is the server's.
+import { deeds } from "./keys.js";
 import "./remedies.js";
 import "./told.js";
 
@@ -57,28 +58,19 @@ function walk(by) {
   const to = all[Math.max(0, Math.min(all.length - 1, all.indexOf(here()) + by))];
   to?.focus();
 }
-const keys = {
-  u: () => step("undo"),
-  r: () => step("redo"),
-  ArrowDown: () => walk(1),
-  ArrowUp: () => walk(-1),
-  Enter: () => here()?.querySelector(".mend")?.click(),
-  k: () => {
+deeds({
+  undo: () => step("undo"),
+  redo: () => step("redo"),
+  next: () => walk(1),
+  previous: () => walk(-1),
+  mend: () => here()?.querySelector(".mend")?.click(),
+  keep: () => {
     const keeping = here()?.querySelector(".keeping");
     if (keeping) askWhy(keeping);
   },
-};
+});
 document.addEventListener("keydown", (event) => {
-  if (event.target.closest("input, textarea, select")) {
-    if (event.key !== "Escape") return;
-    event.preventDefault();
-    event.target.closest("details").open = false;
-    return;
-  }
-  if (event.key === "Enter" && event.target.closest("a, button, summary")) return;
-  if (event.ctrlKey || event.metaKey || event.altKey) return;
-  const action = keys[event.key.length === 1 ? event.key.toLowerCase() : event.key];
-  if (!action) return;
+  if (event.key !== "Escape" || !event.target.matches("details input")) return;
   event.preventDefault();
-  action();
+  event.target.closest("details").open = false;
 });

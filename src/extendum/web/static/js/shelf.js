@@ -1,15 +1,7 @@
-// N goes to the new class, M to the moves; menus close when one looks elsewhere.
-document.addEventListener("keydown", (event) => {
-  if (event.target.closest("input, textarea, select") || event.ctrlKey || event.metaKey || event.altKey) return;
-  if (event.key.toLowerCase() === "n") {
-    const title = document.getElementById("new-title");
-    if (title) {
-      event.preventDefault();
-      title.focus();
-    }
-  }
-  if (event.key.toLowerCase() === "m") document.getElementById("to-moves").click();
-});
+// The Shelf: N goes to the new class; menus close when one looks elsewhere; classes are found by what is typed.
+import { deeds } from "./keys.js";
+
+deeds({ "new-class": () => document.getElementById("new-title")?.focus() });
 const closeMenus = (except) => {
   for (const menu of document.querySelectorAll("details.menu[open]")) if (menu !== except) menu.open = false;
 };

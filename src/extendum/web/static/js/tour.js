@@ -1,4 +1,6 @@
 // The tour: a note beside what it is about, one step after the other. What is to be done is done on the Desk itself.
+import { bind, deeds } from "./keys.js";
+
 const el = (id) => document.getElementById(id);
 const tour = el("tour"),
   ring = el("tour-ring");
@@ -64,18 +66,12 @@ const next = () => (at === steps.length - 1 ? leave() : show(at + 1));
 el("tour-next").addEventListener("click", next);
 el("tour-back").addEventListener("click", () => show(at - 1));
 el("tour-leave").addEventListener("click", leave);
-document.addEventListener("keydown", (event) => {
-  if (
-    tour.hidden ||
-    event.target.closest("input, textarea, select, dialog") ||
-    event.ctrlKey ||
-    event.metaKey ||
-    event.altKey
-  )
-    return;
-  if (event.key === ".") next();
-  if (event.key === ",") show(at - 1);
+deeds({
+  "tour-on": () => !tour.hidden && next(),
+  "tour-before": () => !tour.hidden && show(at - 1),
 });
+bind(".", "tour-on");
+bind(",", "tour-before");
 document.body.addEventListener("htmx:afterSettle", () => {
   if (!tour.hidden && done(steps[at])) show(at + 1);
   else place();

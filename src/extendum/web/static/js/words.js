@@ -1,4 +1,6 @@
 // The Words screen: strips that follow the typing, placeholders offered, calibration. Speaking times are the server's.
+import { deeds } from "./keys.js";
+
 const view = () => document.getElementById("words-view");
 const notice = document.getElementById("notice");
 
@@ -22,12 +24,7 @@ document.addEventListener("click", (event) => {
   else if (on("#calibrate")) openCalibration();
 });
 
-// ---- undo and redo --------------------------------------------------------------------------------
-document.addEventListener("keydown", (event) => {
-  if (event.target.closest("input, textarea, select, dialog") || event.ctrlKey || event.metaKey || event.altKey) return;
-  const which = { u: "undo", r: "redo" }[event.key.toLowerCase()];
-  if (which) step(which);
-});
+deeds({ undo: () => step("undo"), redo: () => step("redo") });
 
 // ---- the strip beside a text, as it is typed -------------------------------------------------
 let waiting = null;

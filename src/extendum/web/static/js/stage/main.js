@@ -27,6 +27,7 @@ import {
   tellServer,
   told,
 } from "./live.js";
+import { deeds, states, understand } from "../keys.js";
 import { begins, follow } from "./music.js";
 import { hushTold, post, root, tell } from "./page.js";
 import { drawPrompter } from "./prompter.js";
@@ -229,7 +230,7 @@ const going = (what) => () => {
   if (active()) what();
 };
 const teaching = (what) => going(() => (apart ? tell("Not in a rehearsal.") : what()));
-const deeds = {
+const stage = {
   go: goOn,
   pause: toggle,
   start: countIn,
@@ -254,7 +255,7 @@ const deeds = {
   }),
   "catch-up": teaching(catchUp),
   "take-over": takeOver,
-  "open-tray": teaching(openTray),
+  "open-tray": () => (live.watching ? takeOver() : teaching(openTray)()),
   "tray-close": () => el("tray").close(),
   settings: openSound,
   "sound-close": openSound,
@@ -263,6 +264,8 @@ const deeds = {
     sounds.tone("release");
     sounds.speak("Keep breathing.");
   },
+  "show-words": showWords,
+  woke: backFromSleep,
   full,
   leave,
   stay,
@@ -271,11 +274,14 @@ const deeds = {
     tell("Another take of this item; the one before is kept in the file.");
   }),
   mark: going(() => {
+    if (!records) return;
     act("mark", { step: "insert shot" });
     tell("Marked: an insert shot here.");
   }),
   tap: () => rehearse("tap"),
-  fast: () => rehearse("fast"),
+  fast: () => {
+    if (rehearses) rehearse("fast");
+  },
   enough: going(() => {
     el("ask").close();
     jump("end");
@@ -283,7 +289,7 @@ const deeds = {
   "go-on": goOnPaused,
   restart,
 };
-for (const [id, what] of Object.entries(deeds))
+for (const [id, what] of Object.entries(stage))
   el(id)?.addEventListener("click", (event) => {
     event.currentTarget.blur();
     what();
@@ -297,12 +303,12 @@ el("really").addEventListener("click", () => {
 const CLICKED = {
   go: goOn,
   pause: toggle,
-  longer: deeds.longer,
-  more: deeds.more,
-  back: deeds.back,
-  skip: deeds.skip,
-  again: deeds.again,
-  easier: deeds.easier,
+  longer: stage.longer,
+  more: stage.more,
+  back: stage.back,
+  skip: stage.skip,
+  again: stage.again,
+  easier: stage.easier,
 };
 async function clicked() {
   if (active() && !live.watching) {
@@ -323,87 +329,38 @@ async function clicked() {
   setTimeout(clicked, 400);
 }
 if (root.clickers === "yes" && !apart) clicked();
-// Keys of our own, and what presentation clickers send: page down and up, and the full stop for a dark screen.
-const keys = {
-  " ": toggle,
-  enter: goOn,
-  pagedown: goOn,
-  pageup: deeds.back,
-  ".": toggle,
-  l: deeds.longer,
-  o: deeds.more,
-  b: deeds.back,
-  r: records ? deeds.retake : deeds.again,
-  k: () => {
-    if (records) deeds.mark();
-  },
-  n: deeds.skip,
-  "shift+n": deeds["skip-part"],
-  s: deeds.swap,
-  x: deeds.easier,
-  "shift+x": deeds.deeper,
-  a: deeds.instead,
-  i: deeds.rest,
-  e: going(() => act("end-now")),
-  c: deeds["catch-up"],
-  z: backFromSleep,
-  arrowleft: deeds.back,
-  arrowright: deeds.skip,
-  t: () => (live.watching ? takeOver() : deeds["open-tray"]()),
-  m: openSound,
-  w: full,
-  d: showWords,
-  escape: leave,
-  h: () => {
-    if (!live.run.started) el("rehearse")?.click();
-  },
-  f: () => {
-    if (rehearses) rehearse("fast");
+// What each key does is told by the help (keys.js); which keys there are depends on what lies over the Stage.
+deeds({ ...stage });
+understand({ PageDown: "Enter", PageUp: "b", ".": " ", ArrowLeft: "b", ArrowRight: "n" }); // the first three from clickers for slides
+const { enough, fast, rest, settings, "show-words": words } = stage;
+const { restart: _again, ...TEACHING } = stage;
+const ASKED = { pause: stay, enough, really: () => el("really").click() };
+const PAUSED = {
+  pause: goOnPaused,
+  go: goOnPaused,
+  restart,
+  leave: () => {
+    location.href = root.desk;
   },
 };
-const BEFORE = [toggle, goOn, openSound, full, showWords, leave, keys.f, keys.h];
-document.addEventListener("keydown", (event) => {
-  if (event.ctrlKey || event.metaKey || event.altKey || event.repeat) return;
-  const key = (event.shiftKey && ["N", "X"].includes(event.key) ? "shift+" : "") + event.key.toLowerCase();
-  if (el("ask").open) {
-    const asked = { " ": stay, e: deeds.enough, p: () => el("really").click() }[key];
-    if (asked && !(key === " " && event.target.closest("a, button:not(#stay)"))) {
-      event.preventDefault();
-      asked();
-    }
-    return;
-  }
-  if (asksPaused && !live.watching) {
-    const asked = {
-      " ": goOnPaused,
-      enter: goOnPaused,
-      a: restart,
-      escape: () => {
-        location.href = root.desk;
-      },
-    }[key];
-    if (asked && !([" ", "enter"].includes(key) && event.target.closest("a, button"))) {
-      event.preventDefault();
-      asked();
-    }
-    return;
-  }
-  if (el("tray").open) {
-    if (key === "t") el("tray").close();
-    if (key === "i") deeds.rest();
-    return;
-  }
-  if (el("sound").open) {
-    if (key === "m") openSound();
-    return;
-  }
-  if (el("help").open) return;
-  const what = keys[key];
-  if (!what || ([" ", "enter"].includes(key) && event.target.closest("a, button, input"))) return;
-  event.preventDefault();
-  if (!live.run.started && !live.watching && !BEFORE.includes(what)) return;
-  if (!live.run.started && what === goOn) return toggle();
-  what();
+const TRAY = { "open-tray": () => el("tray").close(), rest };
+const BEFORE = {
+  pause: toggle,
+  go: toggle,
+  settings,
+  full,
+  "show-words": words,
+  leave,
+  fast,
+  rehearse: () => el("rehearse")?.click(),
+};
+states((event) => {
+  if (event && (event.repeat || el("help").open || document.getElementById("finder")?.open)) return {};
+  if (el("ask").open) return ASKED;
+  if (asksPaused && !live.watching) return PAUSED;
+  if (el("tray").open) return TRAY;
+  if (el("sound").open) return { settings };
+  return live.run.started || live.watching ? TEACHING : BEFORE;
 });
 window.addEventListener("beforeunload", (event) => {
   if (live.run.running && !leaving && !live.watching && !rehearses) event.preventDefault();
