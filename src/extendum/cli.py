@@ -93,6 +93,7 @@ def _parser() -> tuple[argparse.ArgumentParser, Mapping[str, argparse.ArgumentPa
     moves.add_argument("--areas", action="store_true", help="count them by area, posture and kind")
     moves.add_argument("--conditions", action="store_true", help="what each condition asks of each move")
     moves.set_defaults(run=moves_command)
+    _add_propose(commands.add_parser("propose", help="a class from its brief", description="Propose classes."))
     _add_serve(commands.add_parser("serve", help="start the application", description="Start the application."))
     return parser, commands.choices
 
@@ -120,6 +121,25 @@ def _add_on_file(commands: argparse._SubParsersAction[argparse.ArgumentParser]) 
             command.add_argument("--styles", action="store_true", help="its calls in each talk style, side by side")
         if name == "versions":
             command.add_argument("--any", action="store_true", help="any move may be left out, not only those marked")
+
+
+def _add_propose(propose: argparse.ArgumentParser) -> None:
+    propose.add_argument("file", metavar="FILE", help="a class document with its brief; what is in it stays")
+    propose.add_argument(
+        "--to", type=_length_argument, metavar="20:00", help="the length; that of the brief without it"
+    )
+    propose.add_argument("-o", "--out", metavar="OUT", help="where the class goes; further ones beside it, numbered")
+    propose.add_argument("-n", type=int, choices=range(1, 6), default=3, help="how many; 3 without it")
+    propose.add_argument("--seconds", type=_seconds_argument, default=10.0, help="for each; 10 without it")
+    propose.add_argument("--json", action="store_true", help="print one JSON object")
+    propose.set_defaults(run=_on_file(_propose))
+
+
+def _propose(script: Script, chosen: argparse.Namespace) -> int:
+    """Load the solver only where it is wanted."""
+    from extendum.proposing import propose_command
+
+    return propose_command(script, chosen)
 
 
 def _add_serve(serve: argparse.ArgumentParser) -> None:
@@ -154,6 +174,16 @@ def _time_argument(words: str) -> datetime:
         return datetime.fromisoformat(words).astimezone()
     except ValueError:
         raise argparse.ArgumentTypeError(f"must be a day and a time such as 2026-03-02T18:30; found {words}") from None
+
+
+def _seconds_argument(words: str) -> float:
+    try:
+        seconds = float(words)
+    except ValueError:
+        seconds = 0.0
+    if not 0.5 <= seconds <= 600:
+        raise argparse.ArgumentTypeError(f"must be from 0.5 to 600 seconds; found {words}")
+    return seconds
 
 
 def _length_argument(words: str) -> int:

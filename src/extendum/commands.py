@@ -86,7 +86,7 @@ def hear_command(chosen: argparse.Namespace) -> int:
             {"name": s.name, "side": s.side, "start": round(s.start, 1), "end": round(s.end, 1)}
             for s in heard.stretches
         ]
-        _print_json({"length": report.length_s, "facts": report.facts(), "guesses": guesses, "stretches": held})
+        print_json({"length": report.length_s, "facts": report.facts(), "guesses": guesses, "stretches": held})
         return OK
     print("\n".join(report.facts()))
     rows = [[clock(int(s.start)), f"{s.seconds:.0f} s", s.side, s.name] for s in heard.stretches]
@@ -104,7 +104,7 @@ def _named(given: str) -> Iterator[None]:
         raise
 
 
-def _write(given: str, text: str) -> None:
+def write_whole(given: str, text: str) -> None:
     """Whole or not at all: what stood there before stays until the new text is complete."""
     path = Path(given)
     beside = path.with_name(f".{path.name}.new")
@@ -113,7 +113,8 @@ def _write(given: str, text: str) -> None:
         beside.replace(path)
 
 
-def _print_json(plain: dict[str, Any]) -> None:
+def print_json(plain: dict[str, Any]) -> None:
+    """One JSON object on one line."""
     print(json.dumps(plain, ensure_ascii=False, allow_nan=False))
 
 
@@ -130,7 +131,7 @@ def length_command(script: Script, chosen: argparse.Namespace) -> int:
     seconds = length_of(script)
     if chosen.json:
         plain = {"seconds": seconds, "least_seconds": fitter.least_s, "most_seconds": fitter.most_s}
-        _print_json(plain)
+        print_json(plain)
     else:
         print(f"{script.title}: {clock(seconds)} (from {clock(fitter.least_s)} to {clock(fitter.most_s)})")
     return OK
@@ -143,9 +144,9 @@ def fit_command(script: Script, chosen: argparse.Namespace) -> int:
         if chosen.out == "-":
             sys.stdout.write(dumps(result.script))
             return OK
-        _write(chosen.out, dumps(result.script))
+        write_whole(chosen.out, dumps(result.script))
     if chosen.json:
-        _print_json(_fit_plain(result))
+        print_json(_fit_plain(result))
     elif result.reached:
         _print_fit(result)
     else:
@@ -186,7 +187,7 @@ def moves_command(chosen: argparse.Namespace) -> int:
     """The moves of the library that hold these words, as a table, by area, or with all fields."""
     found = find(shipped_moves(), Query(" ".join(chosen.words)))
     if chosen.json:
-        _print_json({"moves": [entry_plain(entry) for entry in found]})
+        print_json({"moves": [entry_plain(entry) for entry in found]})
         return OK if found else REFUSED
     if not found:
         print(f"No move is called, or is for, {' '.join(chosen.words)!r}.", file=sys.stderr)
@@ -271,7 +272,7 @@ def versions_command(script: Script, chosen: argparse.Namespace) -> int:
     """The class at other lengths."""
     found = versions(fitter_of(script, any_move=chosen.any))
     if chosen.json:
-        _print_json({"versions": [_fit_plain(one.fit) | {"cost": one.fit.cost} for one in found]})
+        print_json({"versions": [_fit_plain(one.fit) | {"cost": one.fit.cost} for one in found]})
         return OK
     _print_table(version_rows(found), ("length", "cost", "what changes"))
     return OK
@@ -297,12 +298,12 @@ def check_command(script: Script, chosen: argparse.Namespace) -> int:
         outcome = mended(script, report.get(chosen.apply), shipped_moves(), shipped_form)
         print(outcome.told, file=sys.stderr)
         if chosen.out and chosen.out != "-":
-            _write(chosen.out, dumps(outcome.script))
+            write_whole(chosen.out, dumps(outcome.script))
         else:
             sys.stdout.write(dumps(outcome.script))
         return OK
     if chosen.json:
-        _print_json({"findings": [finding_plain(one) for one in report.open]})
+        print_json({"findings": [finding_plain(one) for one in report.open]})
         return OK
     for one in report.open:
         offered = f" [{one.found.mend.words}: --apply {one.key}]" if one.found.mend else ""
@@ -315,7 +316,7 @@ def check_command(script: Script, chosen: argparse.Namespace) -> int:
 def checks_command(chosen: argparse.Namespace) -> int:
     """All checks."""
     if chosen.json:
-        _print_json({"checks": [check_plain(one) for one in CHECKS]})
+        print_json({"checks": [check_plain(one) for one in CHECKS]})
         return OK
     rows = [(one.code, one.family.value, one.severity.value, one.looks_at) for one in CHECKS]
     _print_table(rows, ("code", "family", "severity", "looks at"))
@@ -329,7 +330,7 @@ def timeline_command(script: Script, chosen: argparse.Namespace) -> int:
         return OK
     timeline = compile_script(script)
     if chosen.json:
-        _print_json(timeline_plain(timeline))
+        print_json(timeline_plain(timeline))
         return OK
     print(f"{script.title}: {clock(timeline.length_s)}")
     rows = [

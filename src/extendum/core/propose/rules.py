@@ -1,0 +1,179 @@
+"""What every plan must hold: lengths of the parts, trips to the floor, warmth before holds, what must be in it."""
+
+from __future__ import annotations
+
+from collections import Counter
+from dataclasses import dataclass
+
+from extendum.core.checks.order import CHANGES_MOST, CHANGES_SLOW
+from extendum.core.checks.warmth import WARM_S
+from extendum.core.model.audience import Condition, WhatNext
+from extendum.core.model.body import PARTS, Base, Region
+from extendum.core.model.item import may_go
+from extendum.core.model.move import Effect, Kind
+from extendum.core.propose.candidates import HELD_MOST_S, Candidate, Does, Part
+from extendum.core.propose.judge import Plan, Task
+
+#: Least and most of a class, in percent, that a part has; before which length it may be missing.
+SHARES_OF = {Part.ARRIVE: (0, 12), Part.WARM: (12, 30), Part.MAIN: (35, 88), Part.SETTLE: (0, 16)}
+#: A move that settles gets at least so many percent.
+SETTLE_LEAST = 5
+WARM_ALREADY = (8, 22)
+#: A class of so many seconds has room for a move that settles.
+SETTLES_FROM_S = 420
+#: Moves at most in the parts that frame a class.
+FRAME_MOST = 1
+_CAREFUL = frozenset({Condition.KNEES, Condition.BALANCE, Condition.HIP_REPLACEMENT})
+#: From this pace on a group counts as slow, as in the checks.
+_SLOW_PERCENT = 130
+
+
+@dataclass(frozen=True)
+class Rules:
+    """What a plan for a task must hold; lengths, those of the moves with their ways and of each part, in half seconds.
+
+    ``must``: keys of moves that are in it; ``never``: those that are not; ``apart``: moves that are not all
+    in it; ``unlike``: those of other plans, of which it has two thirds at the most.
+    """
+
+    least: int
+    most: int
+    shares: dict[Part, tuple[int, int]]
+    crossings: int
+    settles: bool
+    upright: bool
+    held_most: int | None
+    warms: bool
+    frame: dict[Part, int]
+    must: frozenset[str] = frozenset()
+    never: frozenset[str] = frozenset()
+    areas: tuple[Region, ...] = ()
+    apart: tuple[frozenset[str], ...] = ()
+    unlike: tuple[frozenset[str], ...] = ()
+
+    def broken(self, task: Task, plan: Plan) -> list[str]:
+        """What a plan breaks, in a few words each; empty for one that holds everything."""
+        moves = [(pick, task.candidates[pick.candidate]) for pick in plan]
+        found = [] if task.allowed(plan) else ["a move twice"]
+        if not self.least <= task.halves(plan) <= self.most:
+            found.append("length")
+        seconds = Counter[Part]()
+        for pick, one in moves:
+            seconds[pick.part] += one.halves(pick.steps)
+        found += [f"share of {p.name}" for p, (low, high) in self.shares.items() if not low <= seconds[p] <= high]
+        if sum(way.floor for way in task.ways(plan)) > self.crossings:
+            found.append("floor")
+        parts = Counter(pick.part for pick in plan)
+        found += [f"moves in {part.name}" for part, most in self.frame.items() if parts[part] > most]
+        if self.settles and not parts[Part.SETTLE]:
+            found.append("settling")
+        if self.upright and plan and not is_upright(moves[-1][1]):
+            found.append("upright")
+        reached = {does.region for _, one in moves for does in one.does}
+        found += [f"no move for {region}" for region in self.areas if region not in reached]
+        keys = {one.key for _, one in moves}
+        found += [f"without {key}" for key in sorted(self.must - keys)] + [f"with {key}" for key in self.never & keys]
+        found += ["apart" for pair in self.apart if pair <= keys]
+        found += ["like another" for other in self.unlike if len(other & keys) > shared_most(other)]
+        if self.held_most is not None:
+            held = Counter(does.region for p, one in moves for does in holds(one) for _ in range(does.at(p.steps)))
+            found += [f"{region} held long" for region, halves in held.items() if halves > self.held_most]
+        if self.warms:
+            warmed = self.warmed(task, plan)
+            found += [
+                f"{one.key} cold"
+                for pick, one in moves
+                if needs_warmth(one) and pick.part is Part.MAIN and max(warmed[p] for p in parts_of(one)) < 2 * WARM_S
+            ]
+        return found
+
+    def warmed(self, task: Task, plan: Plan) -> Counter[str]:
+        """Half seconds of moving by part of the body, before the main part."""
+        found = Counter[str]()
+        for pick in plan:
+            if pick.part is Part.WARM:
+                one = task.candidates[pick.candidate]
+                for part in warms(one):
+                    found[part] += moving_at(one, pick.steps)
+        return found
+
+
+def rules_for(task: Task, talks_s: int, quiet_s: int) -> Rules:
+    """The rules of a class, beside so many seconds of talk and up to so many of quiet."""
+    script = task.script
+    brief, whole = script.brief, 2 * script.brief.target_s
+    shares = {part: (whole * low // 100, whole * high // 100) for part, (low, high) in SHARES_OF.items()}
+    active = brief.before is WhatNext.STRENGTH
+    if brief.warm:
+        shares[Part.WARM] = (whole * WARM_ALREADY[0] // 100, whole * WARM_ALREADY[1] // 100)
+    if active:
+        shares[Part.WARM] = (shares[Part.WARM][0], whole)
+        shares[Part.MAIN] = (0, whole)
+    slow = script.style.pace_percent >= _SLOW_PERCENT
+    careful = slow or bool(_CAREFUL & {one.casefold() for one in brief.conditions})
+    can_settle = any(Part.SETTLE in one.parts for one in task.candidates)
+    settles = can_settle and not active and brief.target_s >= SETTLES_FROM_S
+    if settles:
+        shares[Part.SETTLE] = (whole * SETTLE_LEAST // 100, shares[Part.SETTLE][1])
+    given = [one for one in task.candidates if one.given and not may_go(one.item)]
+    for part, (least, most) in shares.items():
+        own = sum(one.halves(one.most) for one in given if part in one.parts)
+        shares[part] = (least, max(most, own))
+    frame = {part: max(FRAME_MOST, sum(part in one.parts for one in given)) for part in (Part.ARRIVE, Part.SETTLE)}
+    return Rules(
+        least=whole - 2 * (talks_s + quiet_s),
+        most=whole - 2 * talks_s,
+        shares=shares,
+        crossings=CHANGES_SLOW if careful else CHANGES_MOST,
+        settles=settles,
+        upright=active,
+        held_most=2 * HELD_MOST_S if active else None,
+        warms=not brief.warm,
+        frame=frame,
+        must=frozenset(one.key for one in given),
+        areas=brief.areas,
+    )
+
+
+def shared_most(other: frozenset[str]) -> int:
+    """How many moves a plan may share with another that it should differ from."""
+    return len(other) * 2 // 3
+
+
+def is_upright(candidate: Candidate) -> bool:
+    """Whether people stand at the end of a move."""
+    return Base.of(candidate.item.move.ends_in) is Base.STANDING
+
+
+def holds(candidate: Candidate) -> list[Does]:
+    """What a static move stretches."""
+    return [one for one in candidate.does if candidate.item.move.kind is Kind.STATIC and one.effect is Effect.STRETCH]
+
+
+def needs_warmth(candidate: Candidate) -> bool:
+    """Whether people should have moved before it: a static stretch."""
+    return candidate.item.move.kind is Kind.STATIC and any(
+        target.effect is Effect.STRETCH for target in candidate.item.move.targets
+    )
+
+
+def parts_of(candidate: Candidate) -> frozenset[str]:
+    """The parts of the body that it is for."""
+    return frozenset(PARTS.get(region, "") for region in candidate.item.move.main_regions)
+
+
+_ALL = frozenset({"", *PARTS.values()})
+
+
+def warms(candidate: Candidate) -> frozenset[str]:
+    """The parts of the body that a move warms: those of its targets, and all of them from the trunk or the pulse."""
+    move = candidate.item.move
+    parts = frozenset(PARTS.get(target.region, "") for target in move.targets)
+    whole = move.kind is Kind.PULSE_RAISER or any(target.region is Region.WHOLE_BODY for target in move.targets)
+    return _ALL if whole or "trunk" in parts else parts
+
+
+def moving_at(candidate: Candidate, steps: int) -> int:
+    """Half seconds of moving at a dose."""
+    gains = max((one.step for one in candidate.does), default=0)
+    return candidate.moving + gains * steps if candidate.moving else 0

@@ -1,0 +1,260 @@
+"""The best plan, with proof: whole numbers for OR-Tools' CP-SAT, a way through blocks and the moves inside them.
+
+The way is a circuit over blocks of a part, a posture and things in hand; moves inside a block follow each other without
+a way. One worker, a fixed seed and a limit that counts work instead of time: the same task gives the same plan.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from math import floor
+
+from ortools.sat.python import cp_model
+
+from extendum.core.checks.warmth import WARM_S
+from extendum.core.model.body import Posture
+from extendum.core.propose.candidates import Part
+from extendum.core.propose.judge import Between, Block, Pick, Plan, Task
+from extendum.core.propose.rules import (
+    Rules,
+    holds,
+    moving_at,
+    needs_warmth,
+    parts_of,
+    shared_most,
+    warms,
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Found:
+    """What a search found: a plan, its score, what no plan can exceed, and whether it is proved that none exists."""
+
+    plan: Plan
+    score: int
+    bound: int
+    impossible: bool = False
+
+    @property
+    def proved(self) -> bool:
+        """Whether no plan of the grid is better."""
+        return self.score >= self.bound
+
+
+class _Watch(cp_model.CpSolverSolutionCallback):
+    def __init__(self, tell: Callable[[int, int], bool]) -> None:
+        super().__init__()
+        self._tell = tell
+
+    def on_solution_callback(self) -> None:
+        if not self._tell(round(self.objective_value), round(self.best_objective_bound)):
+            self.stop_search()
+
+
+class Search:
+    """The model of one task; more can be forbidden or asked for before it is solved."""
+
+    def __init__(self, task: Task, rules: Rules) -> None:
+        self.task, self.rules = task, rules
+        self.model = cp_model.CpModel()
+        self.in_: dict[tuple[int, Part], cp_model.IntVar] = {}
+        self.steps: dict[tuple[int, Part], cp_model.IntVar] = {}
+        self.members: dict[Block, list[tuple[int, Part]]] = {}
+        self._moves()
+        self._way()
+        self._frame()
+        self._objective()
+
+    # ---- what is in it, and how much of it ------------------------------------------------------
+    def _moves(self) -> None:
+        model, task = self.model, self.task
+        for n, one in enumerate(task.candidates):
+            own = []
+            for part in sorted(one.parts):
+                if one.key in self.rules.never:
+                    continue
+                x = model.new_bool_var(f"x{n}.{part}")
+                steps = model.new_int_var(0, one.most, f"l{n}.{part}")
+                if one.most:
+                    model.add(steps <= one.most * x)
+                else:
+                    model.add(steps == 0)
+                self.in_[n, part], self.steps[n, part] = x, steps
+                self.members.setdefault(task.block(Pick(n, part, 0)), []).append((n, part))
+                own.append(x)
+            if len(own) > 1:
+                model.add_at_most_one(own)
+        for key in sorted(self.rules.must):
+            model.add_exactly_one([x for (n, _), x in self.in_.items() if task.candidates[n].key == key])
+        for a, b in task.alike:
+            model.add_at_most_one([x for (n, _), x in self.in_.items() if n in (a, b)])
+        for pair in self.rules.apart:
+            model.add(self._of(pair) < len(pair))
+        for other in self.rules.unlike:
+            model.add(self._of(other) <= shared_most(other))
+
+    def _of(self, keys: frozenset[str]) -> cp_model.LinearExprT:
+        return sum(x for (n, _), x in self.in_.items() if self.task.candidates[n].key in keys)
+
+    def _halves(self, of: tuple[int, Part]) -> cp_model.LinearExprT:
+        one = self.task.candidates[of[0]]
+        return one.fixed * self.in_[of] + one.step * self.steps[of]
+
+    # ---- the way through blocks -----------------------------------------------------------------
+    def _way(self) -> None:
+        model, task = self.model, self.task
+        blocks = list(self.members)
+        arcs: list[tuple[int, int, cp_model.LiteralT]] = []
+        self.ways: list[tuple[cp_model.IntVar, Between]] = []
+        empty = model.new_bool_var("empty")
+        arcs.append((0, 0, empty))
+        for k, block in enumerate(blocks, 1):
+            z = model.new_bool_var(f"z{k}")
+            xs = [self.in_[one] for one in self.members[block]]
+            model.add(sum(xs) >= z)
+            for x in xs:
+                model.add_implication(x, z)
+            if block.begins is not block.ends:
+                model.add(sum(xs) <= 1)  # each goes somewhere: the next begins somewhere else
+            arcs.append((k, k, ~z))
+        for k, block in enumerate(blocks, 1):
+            first, last = model.new_bool_var(f"a0.{k}"), model.new_bool_var(f"a{k}.0")
+            arcs += [(0, k, first), (k, 0, last)]
+            self.ways.append((first, task.between(task.start, block)))
+            if self.rules.upright and block.ends not in _UPRIGHT:
+                model.add(last == 0)
+            for m, other in enumerate(blocks, 1):
+                if m != k and other.part >= block.part:
+                    arc = model.new_bool_var(f"a{k}.{m}")
+                    arcs.append((k, m, arc))
+                    self.ways.append((arc, task.between(block, other)))
+        model.add_circuit(arcs)
+        self.arcs = [(k, m, arc) for k, m, arc in arcs if k != m]
+        self.blocks = blocks
+        model.add(sum(way.floor * arc for arc, way in self.ways) <= self.rules.crossings)
+
+    # ---- the frame: lengths, warmth, areas ------------------------------------------------------
+    def _frame(self) -> None:
+        model, task, rules = self.model, self.task, self.rules
+        total: list[cp_model.LinearExprT] = [self._halves(of) for of in self.in_]
+        total += [2 * way.seconds * arc for arc, way in self.ways]
+        model.add_linear_constraint(sum(total), rules.least, rules.most)
+        for part, (least, most) in rules.shares.items():
+            own = [of for of in self.in_ if of[1] is part]
+            if own:
+                model.add_linear_constraint(sum(self._halves(of) for of in own), least, most)
+        for part, most in rules.frame.items():
+            xs = [x for (_, p), x in self.in_.items() if p is part]
+            model.add(sum(xs) <= most)
+            if part is Part.SETTLE and rules.settles:
+                model.add(sum(xs) >= 1)
+        for region in rules.areas:
+            reach = [x for (n, _), x in self.in_.items() if any(d.region is region for d in task.candidates[n].does)]
+            model.add_bool_or(reach) if reach else model.add_bool_or([])
+        if rules.held_most is not None:
+            self._held(rules.held_most)
+        if rules.warms:
+            self._warm()
+
+    def _held(self, most: int) -> None:
+        regions = sorted({does.region for one in self.task.candidates for does in holds(one)})
+        for region in regions:
+            amounts = [
+                does.least * self.in_[of] + does.step * self.steps[of]
+                for of in self.in_
+                for does in holds(self.task.candidates[of[0]])
+                if does.region is region
+            ]
+            self.model.add(sum(amounts) <= most)
+
+    def _warm(self) -> None:
+        """A static stretch in the main part needs one of its parts of the body warm."""
+        warm = {}
+        for place in sorted({place for one in self.task.candidates for place in parts_of(one)}):
+            own = [of for of in self.in_ if of[1] is Part.WARM and place in warms(self.task.candidates[of[0]])]
+            warm[place] = self.model.new_bool_var(f"warm {place}")
+            moved = sum(self._moved(of) for of in own)
+            self.model.add(moved >= 2 * WARM_S).only_enforce_if(warm[place])
+        for (n, part), x in self.in_.items():
+            one = self.task.candidates[n]
+            if part is Part.MAIN and needs_warmth(one) and parts_of(one):
+                self.model.add_bool_or([~x, *(warm[p] for p in sorted(parts_of(one)))])
+
+    def _moved(self, of: tuple[int, Part]) -> cp_model.LinearExprT:
+        one = self.task.candidates[of[0]]
+        return moving_at(one, 0) * self.in_[of] + (moving_at(one, 1) - moving_at(one, 0)) * self.steps[of]
+
+    # ---- the objective --------------------------------------------------------------------------
+    def _objective(self) -> None:
+        model, task, weights = self.model, self.task, self.task.weights
+        terms: list[cp_model.LinearExprT] = []
+        for (region, effect), shares in task.kinds.items():
+            amounts = [
+                does.least * self.in_[of] + does.step * self.steps[of]
+                for of in self.in_
+                for does in task.candidates[of[0]].does
+                if does.region is region and does.effect is effect
+            ]
+            pieces = [model.new_int_var(0, share, f"y {region} {effect} {k}") for k, (share, _) in enumerate(shares)]
+            if not amounts:
+                continue
+            model.add(sum(pieces) <= sum(amounts))
+            terms += [worth * piece for (_, worth), piece in zip(shares, pieces, strict=True)]
+        for (n, part), x in self.in_.items():
+            one = task.candidates[n]
+            terms.append(-task.own_cost(one) * x)
+            if one.most:
+                off = model.new_int_var(0, one.most, f"off{n}.{part}")
+                model.add(off >= self.steps[n, part] - one.usual)
+                model.add(off >= one.usual * x - self.steps[n, part])
+                terms.append(-weights.dose_step * off)
+        for arc, way in self.ways:
+            if cost := task.way_cost(way):
+                terms.append(-cost * arc)
+        for a, b in task.related:
+            both = model.new_bool_var(f"both {a} {b}")
+            model.add(both >= sum(x for (n, _), x in self.in_.items() if n in (a, b)) - 1)
+            terms.append(-weights.relative * both)
+        for region in sorted({r for one in task.candidates for r in one.item.move.main_regions}):
+            xs = [x for (n, _), x in self.in_.items() if region in task.candidates[n].item.move.main_regions]
+            if len(xs) > task.crowd_from(region):
+                more = model.new_int_var(0, len(xs), f"crowd {region}")
+                model.add(more >= sum(xs) - task.crowd_from(region))
+                terms.append(-weights.crowd * more)
+        model.maximize(sum(terms))
+
+    # ---- solving it -----------------------------------------------------------------------------
+    def hint(self, plan: Plan) -> None:
+        """Begin with a plan that is known."""
+        given = {(pick.candidate, pick.part): pick.steps for pick in plan}
+        for of, x in self.in_.items():
+            self.model.add_hint(x, of in given)
+            self.model.add_hint(self.steps[of], given.get(of, 0))
+
+    def best(self, seconds: float, work: float, tell: Callable[[int, int], bool] = lambda score, bound: True) -> Found:
+        """The best plan found in so many seconds and so much work; ``tell`` hears of each better one and may stop."""
+        solver = cp_model.CpSolver()
+        given = solver.parameters
+        given.num_workers, given.linearization_level, given.random_seed = 1, 2, 1
+        given.max_time_in_seconds, given.max_deterministic_time = seconds, work
+        status = solver.solve(self.model, _Watch(tell))
+        if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
+            return Found((), 0, 0, impossible=status == cp_model.INFEASIBLE)
+        plan = self._read(solver)
+        return Found(plan, self.task.score(plan), floor(solver.best_objective_bound + 1e-6))
+
+    def _read(self, solver: cp_model.CpSolver) -> Plan:
+        """The plan in the order of its way; inside a block as the candidates come."""
+        follows = {k: m for k, m, arc in self.arcs if solver.boolean_value(arc)}
+        plan, at = [], follows.get(0, 0)
+        while at:
+            block = self.blocks[at - 1]
+            for of in self.members[block]:
+                if solver.boolean_value(self.in_[of]):
+                    plan.append(Pick(*of, solver.value(self.steps[of])))
+            at = follows[at]
+        return tuple(plan)
+
+
+_UPRIGHT = frozenset({Posture.STANDING, Posture.ONE_LEG, Posture.LUNGE})

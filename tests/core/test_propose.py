@@ -1,0 +1,146 @@
+"""Proposing a class: the search against complete enumeration, what must hold, and what is told when nothing can be."""
+
+import random
+from dataclasses import replace
+from itertools import groupby, permutations, product
+from pathlib import Path
+
+import pytest
+
+from bench.briefs import brief_of
+from extendum.core.checks.finding import Severity
+from extendum.core.checks.report import check
+from extendum.core.edit.script_edits import new_script
+from extendum.core.model.audience import WhatNext
+from extendum.core.model.body import Posture, Region
+from extendum.core.model.brief import AtHand, Brief
+from extendum.core.moves.objections import objections
+from extendum.core.propose.candidates import Part, candidates
+from extendum.core.propose.greedy import Greedy
+from extendum.core.propose.judge import Pick, Task
+from extendum.core.propose.propose import NothingMeetsError, Proposer
+from extendum.core.propose.rules import Rules
+from extendum.core.propose.search import Search
+from extendum.core.propose.told import told
+from extendum.core.propose.weights import Sliders, Weights
+from extendum.core.timing.compile import compile_script
+from extendum.formats.document import loads
+from extendum.formats.library import shipped_moves
+
+DATA = Path(__file__).parents[1] / "data"
+LIBRARY = shipped_moves()
+
+
+def small_task(seed, moves=6):
+    """A brief, and a few moves in a few places, each with two doses and one part or two."""
+    rng = random.Random(seed)  # noqa: S311
+    every = candidates(replace(brief_of(seed), brief=Brief(target_s=600)), LIBRARY)
+    some = []
+    while len(some) < moves:
+        places = rng.sample(sorted({one.place for one in every}, key=str), 3)
+        some = [one for one in every if one.place in places]
+    some = rng.sample(some, moves)
+    few = tuple(replace(one, values=one.values[:2], usual=min(one.usual, 1)) for one in some)
+    areas = tuple(rng.sample([does.region for one in few for does in one.does], 1))
+    script = replace(brief_of(seed), brief=Brief(target_s=600, areas=areas))
+    least, shares, warms = rng.randint(60, 200), dict.fromkeys(Part, (0, 10**6)), rng.random() < 0.5
+    most = least + rng.randint(60, 400)
+    rules = Rules(least, most, shares, 3, False, False, None, warms, {}, areas=areas)
+    return Task(script, few, Weights().shifted(Sliders(calm=rng.randint(-2, 2)))), rules
+
+
+def best_by_enumeration(task, rules):
+    """The score of the best of all plans, one after the other."""
+    choices = [
+        [None, *((n, part, steps) for part in sorted(one.parts) for steps in range(one.most + 1))]
+        for n, one in enumerate(task.candidates)
+    ]
+    best = None
+    for chosen in product(*choices):
+        picks = sorted((Pick(*one) for one in chosen if one), key=lambda pick: (pick.part, str(task.block(pick))))
+        blocks = [list(own) for _, own in groupby(picks, key=task.block)]
+        moving = [own for own in blocks if task.block(own[0]).begins is not task.block(own[0]).ends]
+        if not blocks or any(len(own) > 1 for own in moving):
+            continue
+        for order in permutations(blocks):
+            if [task.block(own[0]).part for own in order] != sorted(task.block(own[0]).part for own in order):
+                continue
+            plan = tuple(pick for own in order for pick in own)
+            if not rules.broken(task, plan):
+                best = max(task.score(plan), best if best is not None else -(10**9))
+    return best
+
+
+@pytest.mark.parametrize("seed", range(6))
+def test_the_search_finds_what_complete_enumeration_finds(seed):
+    task, rules = small_task(seed)
+    found = Search(task, rules).best(30, 1000)
+    best = best_by_enumeration(task, rules)
+    if best is None:
+        assert found.impossible
+    else:
+        assert (found.score, found.proved) == (best, True)
+        assert rules.broken(task, found.plan) == []
+
+
+@pytest.mark.parametrize("seed", [2, 3])
+def test_a_proposal_holds_what_the_brief_asks_for_and_is_the_same_again(seed):
+    script = replace(brief_of(seed), brief=replace(brief_of(seed).brief, target_s=480))
+    proposer = Proposer(script, LIBRARY)
+    made = proposer.best(20, work=4)
+    again = Proposer(script, LIBRARY).best(20, work=4)
+    assert made.script == again.script
+    timeline = compile_script(made.script)
+    assert timeline.length_s == 480
+    found = check(made.script, timeline, LIBRARY)
+    assert [one for one in found.open if one.severity is not Severity.NOTE] == []
+    assert not any(objections(item.move, script.brief) for item in made.script.moves())
+    assert set(script.brief.areas) <= {region for item in made.script.moves() for region in item.move.main_regions}
+    assert made.planned <= made.bound
+    start = Greedy(proposer.task, proposer.rules).grown()
+    assert made.planned >= proposer.task.score(start) or proposer.rules.broken(proposer.task, start)
+    assert len(told(proposer.task, made)) == 3
+
+
+def test_what_a_class_has_stays_as_it_is():
+    script = loads((DATA / "digging.json").read_text())
+    kept = [item for item in script.moves() if item.id in ("i6", "i9")]
+    sections = tuple(
+        replace(s, groups=tuple(replace(g, items=tuple(i for i in g.items if i in kept)) for g in s.groups))
+        for s in script.sections
+    )
+    made = Proposer(replace(script, sections=sections), LIBRARY).best(20, work=3)
+    for item in kept:
+        now = made.script.item(item.id)
+        assert (now.move, now.words.there, now.facing) == (item.move, item.words.there, item.facing)
+    assert compile_script(made.script).length_s == script.brief.target_s
+
+
+def test_several_differ_in_a_third_of_their_moves():
+    script = brief_of(1)
+    keys = [{item.move.key for item in one.script.moves()} for one in Proposer(script, LIBRARY).several(3, 4)]
+    assert len(keys) == 3
+    for n, one in enumerate(keys):
+        assert all(3 * len(one & other) <= 2 * len(other) for other in keys[:n])
+
+
+def test_before_strength_nothing_is_held_long_and_the_class_ends_upright():
+    script = new_script("Before the match", 600)
+    areas = (Region.BACK_THIGH, Region.CALF)
+    script = replace(script, brief=replace(script.brief, areas=areas, before=WhatNext.STRENGTH), sections=())
+    made = Proposer(script, LIBRARY).best(20, work=4)
+    held = [one.seconds for one in compile_script(made.script).segments if one.kind.value == "hold"]
+    assert max(held, default=0) <= 30
+    assert list(made.script.moves())[-1].move.ends_in in (Posture.STANDING, Posture.ONE_LEG, Posture.LUNGE)
+
+
+def test_a_brief_that_cannot_be_met_names_the_wishes():
+    script = new_script("Nowhere", 480)
+    brief = replace(script.brief, areas=(Region.INNER_THIGH,), postures=(Posture.PRONE,), props=(AtHand("wall"),))
+    with pytest.raises(NothingMeetsError) as told_of:
+        Proposer(replace(script, brief=brief, sections=()), LIBRARY).best(5)
+    assert "inner thigh: no move reaches it" in told_of.value.wishes[0]
+    short = replace(brief, areas=tuple(Region)[:8], postures=(), props=(), target_s=120)
+    with pytest.raises(NothingMeetsError) as told_of:
+        Proposer(replace(script, brief=short, sections=()), LIBRARY).best(5)
+    assert told_of.value.wishes[0] == "a class of 2:00" and 1 < len(told_of.value.wishes) <= 9
