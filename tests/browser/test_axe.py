@@ -90,6 +90,7 @@ VIEWS = {
         lambda p: (p.click("[data-order-of] >> nth=1"), p.wait_for_selector("#order[open]")),
     ),
     "desk, suggestions": ("/classes/{pk}/", lambda p: (p.focus("#add"), p.wait_for_selector(".found-head"))),
+    "proposals": ("/classes/{pk}/proposals/", lambda p: p.wait_for_selector("#take-1")),
     "checks": ("/classes/{pk}/checks/?area=chest", lambda p: p.click("#as-table summary")),
     "checks, keeping": ("/classes/{pk}/checks/", lambda p: p.click(".keeping summary >> nth=0")),
     "brief": ("/classes/{pk}/brief/", None),

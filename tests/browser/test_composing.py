@@ -153,3 +153,22 @@ def test_a_refusal_is_marked_at_its_field_until_it_is_mended(page, digging):
     expect(page.locator("#notice-text")).to_contain_text("at least one area")
     expect(page.locator("[name=target_0_region]")).to_be_focused()
     expect(page.locator("#move-name")).to_have_value("Gate swings")
+
+
+def test_from_a_name_to_a_class_that_was_proposed(page, owner):
+    page.goto("/")
+    page.keyboard.press("n")
+    page.keyboard.type("For the neck")
+    page.fill("[name=length]", "6:00")
+    page.keyboard.press("Enter")
+    page.click("text=Older adults on chairs")
+    page.locator("#brief-wpm[value='145']").wait_for()
+    page.click(".chip:has-text('neck') >> nth=0")
+    page.keyboard.press("q")
+    page.locator("#take-1").wait_for()
+    page.locator("#take-3").wait_for(timeout=60_000)
+    page.keyboard.press("2")
+    expect(page.locator("#off-target")).to_have_text("to the second")
+    expect(page.locator("#length")).to_have_text("6:00")
+    page.keyboard.press("u")
+    expect(page.locator(".row .name")).to_have_text(["Closing quiet"])

@@ -71,7 +71,7 @@ def best_by_enumeration(task, rules):
     return best
 
 
-@pytest.mark.parametrize("seed", range(6))
+@pytest.mark.parametrize("seed", [0, 1, 2, 110, 114, 118])  # the last three: a way that never begins
 def test_the_search_finds_what_complete_enumeration_finds(seed):
     task, rules = small_task(seed)
     found = Search(task, rules).best(30, 1000)

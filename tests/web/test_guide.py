@@ -29,6 +29,7 @@ SCREENS = {
     "/logbook/": "logbook",
     "/logbook/overview/": "logbook",
     "/read-in/": "read-in",
+    "/classes/{pk}/proposals/": "proposals",
     "/screens/": "screens",
     "/settings/": "settings",
 }

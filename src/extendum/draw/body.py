@@ -149,6 +149,25 @@ def draw_body(shown: Shown) -> str:
     )
 
 
+def draw_still_body(seconds: Mapping[Region, int]) -> str:
+    """Front and back as one picture without links: how much each area gets, by its density."""
+
+    def view(shapes: Mapping[Region, _Shape], across: float) -> str:
+        drawn = ""
+        for region, shape in shapes.items():
+            if done := seconds.get(region, 0):
+                drawn += tag("path", d=shape.path, class_=_density(done))
+                if not shape.middle:
+                    turned = f"matrix(-1 0 0 1 {2 * MIDDLE:g} 0)"
+                    drawn += tag("path", d=shape.path, class_=_density(done), transform=turned)
+        return tag("g", _skin() + drawn, transform=f"translate({across:g} 0)")
+
+    told = ", ".join(seconds_words(region, done, done) for region, done in seconds.items() if done)
+    size = f"0 -2 {WIDTH * 2:g} {HEIGHT:g}"
+    drawn = _hatching() + view(_FRONT, 0) + view(_BACK, WIDTH)
+    return tag("svg", drawn, class_="body-picture", viewBox=size, role="img", aria_label=escape(told))
+
+
 def draw_areas() -> str:
     """Front and back to choose an area from: each is a button that says its name and carries it as words."""
 

@@ -59,6 +59,8 @@ INSTALLED_APPS = [
     "extendum.web.teach",
     "extendum.web.records",
     "extendum.web.giving",
+    "extendum.web.jobs",
+    "extendum.web.proposing",
     "extendum.web.guide",
 ]
 MIDDLEWARE = [
@@ -170,3 +172,5 @@ LOGGING = {
     "handlers": {"console": {"class": "logging.StreamHandler"}},
     "root": {"handlers": ["console"], "level": "WARNING"},
 }
+#: Long work has a process of its own; a thread where that cannot see the database, as in tests.
+JOBS_IN_THREADS = False

@@ -10,6 +10,7 @@ from extendum.web.guide import views as guide
 from extendum.web.library import figures
 from extendum.web.moves import own
 from extendum.web.moves import views as moves
+from extendum.web.proposing import views as proposing
 from extendum.web.records import views as records
 from extendum.web.teach import clicker, learning, links, room, takes
 from extendum.web.teach import views as teach
@@ -32,6 +33,10 @@ urlpatterns = [
     path("classes/<int:pk>/edit/", desk.edit, name="edit"),
     path("classes/<int:pk>/brief/", brief.brief, name="brief"),
     path("classes/<int:pk>/audience/", brief.keep_audience, name="keep-audience"),
+    path("classes/<int:pk>/proposals/", proposing.proposals, name="proposals"),
+    path("classes/<int:pk>/proposals/begin/", proposing.begin, name="begin-proposals"),
+    path("classes/<int:pk>/proposals/enough/", proposing.enough, name="enough"),
+    path("classes/<int:pk>/proposals/take/", proposing.take, name="take-proposal"),
     path("classes/<int:pk>/preview/", fitting.preview, name="preview"),
     path("classes/<int:pk>/versions/", fitting.versions_page, name="versions"),
     path("classes/<int:pk>/versions/keep/", fitting.keep_version, name="keep-version"),

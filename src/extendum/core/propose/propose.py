@@ -96,15 +96,37 @@ class Proposer:
         """So many classes, the best first; each has at most two thirds of the moves of any before it."""
         found: list[Proposal] = []
         for nth in range(n):
+            if self.exhausted:
+                break
             try:
-                found.append(self.best(seconds, tell=partial(tell, nth)))
+                found.append(self.another(seconds, partial(tell, nth)))
             except RefusedError:
                 if not found:
                     raise
                 break
-            keys = frozenset(self.task.candidates[pick.candidate].key for pick in found[-1].plan)
-            self.rules = replace(self.rules, unlike=(*self.rules.unlike, keys - self.rules.must))
         return found
+
+    def another(self, seconds: float, tell: Callable[[int, int], bool] = lambda score, bound: True) -> Proposal:
+        """The best class that differs from those made so far in a third of its moves."""
+        made = self.best(seconds, tell=tell)
+        self.unlike(frozenset(self.task.candidates[pick.candidate].key for pick in made.plan))
+        return made
+
+    @property
+    def exhausted(self) -> bool:
+        """Whether every further class would be the same: what must be in it leaves no room for anything else."""
+        return any(not keys for keys in self.rules.unlike)
+
+    def unlike(self, keys: frozenset[str]) -> None:
+        """Further classes have at most two thirds of these moves, beside those that must be in."""
+        self._make_ready()
+        self.rules = replace(self.rules, unlike=(*self.rules.unlike, keys - self.rules.must))
+
+    @property
+    def impossible(self) -> bool:
+        """Whether no move reaches a wanted area at all."""
+        reached = {does.region for one in self.task.candidates for does in one.does}
+        return not set(self.rules.areas) <= reached
 
     def at_once(self) -> Proposal:
         """A good class without a search; its plan may break a rule or leave a finding."""

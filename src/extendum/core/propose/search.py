@@ -45,10 +45,11 @@ class Found:
 class _Watch(cp_model.CpSolverSolutionCallback):
     def __init__(self, tell: Callable[[int, int], bool]) -> None:
         super().__init__()
-        self._tell = tell
+        self._tell, self.best = tell, 0
 
     def on_solution_callback(self) -> None:
-        if not self._tell(round(self.objective_value), round(self.best_objective_bound)):
+        self.best = round(self.objective_value)
+        if not self._tell(self.best, round(self.best_objective_bound)):
             self.stop_search()
 
 
@@ -107,8 +108,6 @@ class Search:
         blocks = list(self.members)
         arcs: list[tuple[int, int, cp_model.LiteralT]] = []
         self.ways: list[tuple[cp_model.IntVar, Between]] = []
-        empty = model.new_bool_var("empty")
-        arcs.append((0, 0, empty))
         for k, block in enumerate(blocks, 1):
             z = model.new_bool_var(f"z{k}")
             xs = [self.in_[one] for one in self.members[block]]
@@ -238,7 +237,14 @@ class Search:
         given = solver.parameters
         given.num_workers, given.linearization_level, given.random_seed = 1, 2, 1
         given.max_time_in_seconds, given.max_deterministic_time = seconds, work
-        status = solver.solve(self.model, _Watch(tell))
+        watch = _Watch(tell)
+
+        def nearer(bound: float) -> None:
+            if not tell(watch.best, round(bound)):
+                solver.stop_search()
+
+        solver.best_bound_callback = nearer
+        status = solver.solve(self.model, watch)
         if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
             return Found((), 0, 0, impossible=status == cp_model.INFEASIBLE)
         plan = self._read(solver)

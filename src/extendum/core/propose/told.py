@@ -18,7 +18,7 @@ def told(task: Task, proposal: Proposal) -> tuple[str, str, str]:
     return (_does_best(proposal), _gives_up(task, proposal), near_best(proposal))
 
 
-def _seconds(proposal: Proposal) -> dict[str, int]:
+def area_seconds(proposal: Proposal) -> dict[str, int]:
     """Seconds a side that each wanted area gets, with all main effects."""
     script = proposal.script
     found = coverage(script, compile_script(script))
@@ -28,7 +28,7 @@ def _seconds(proposal: Proposal) -> dict[str, int]:
 
 
 def _does_best(proposal: Proposal) -> str:
-    seconds = _seconds(proposal)
+    seconds = area_seconds(proposal)
     moves = len(list(proposal.script.moves()))
     if not seconds:
         return f"{moves} moves for the whole body."
@@ -43,7 +43,7 @@ def _gives_up(task: Task, proposal: Proposal) -> str:
     if floor:
         parts.append(f"{floor} way{'s' * (floor != 1)} to the floor or up")
     parts.append(f"{lost} s on the way")
-    little = [region for region, s in _seconds(proposal).items() if s < PLENTY_S]
+    little = [region for region, s in area_seconds(proposal).items() if s < PLENTY_S]
     less = f" Under a minute on each side: {listed(little, most=5)}." if little else ""
     return f"It costs {', '.join(parts)}.{less}"
 

@@ -96,7 +96,7 @@ def brief(request: Asked, pk: int) -> HttpResponse:
 
 
 def _to_desk(request: Asked, of: StretchClass) -> HttpResponse:
-    address = reverse("desk", args=[of.pk])
+    address = reverse("proposals" if request.POST.get("next") == "proposals" else "desk", args=[of.pk])
     if request.htmx:
         return HttpResponse(status=204, headers={"HX-Redirect": address})
     return HttpResponseRedirect(address)

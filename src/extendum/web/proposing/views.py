@@ -1,0 +1,188 @@
+"""Proposals: three classes from a brief side by side, better by the second; one of them becomes the class."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from typing import Any
+
+from django.http import Http404, HttpResponse, HttpResponseRedirect
+from django.shortcuts import render
+from django.urls import reverse
+from django.utils.safestring import SafeString
+from django.views.decorators.http import require_POST, require_safe
+
+from extendum.core.model.body import Side
+from extendum.core.model.errors import ExtendumError
+from extendum.core.model.script import Script
+from extendum.core.model.timeline import clock
+from extendum.core.outputs.coverage import coverage
+from extendum.core.propose.named import named
+from extendum.core.propose.weights import SLIDE
+from extendum.core.timing.compile import compile_script
+from extendum.draw.body import draw_still_body
+from extendum.draw.proof import draw_proof
+from extendum.draw.small import draw_small_sheet
+from extendum.formats.document import loads
+from extendum.web.classes import store
+from extendum.web.classes.access import own_class
+from extendum.web.classes.desk import notice, stale_notice
+from extendum.web.classes.models import StretchClass
+from extendum.web.jobs import work
+from extendum.web.jobs.models import Job
+from extendum.web.shared.asked import Asked
+from extendum.web.shared.drawn import drawn
+from extendum.web.shared.forms import refusal, whole
+
+SLIDERS = {
+    "reach": ("Reach", "more variety of areas", "longer where wanted"),
+    "calm": ("Calm", "changes do not matter", "few changes"),
+    "variety": ("Variety", "the same again is fine", "something else each time"),
+    "familiarity": ("Familiar", "rather new to them", "what they know"),
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Column:
+    """One proposal as the page shows it."""
+
+    nth: int
+    name: str
+    length: str
+    moves: list[tuple[str, bool]]
+    sheet: SafeString
+    body: SafeString
+    proof: SafeString
+    told: list[str]
+    open: list[str]
+
+
+@require_safe
+def proposals(request: Asked, pk: int) -> HttpResponse:
+    """The proposals of a class as they are now; asked for in part while they are made."""
+    of = own_class(request, pk)
+    job = _last(of)
+    context = _context(of, job)
+    if request.htmx:
+        return render(request, "proposing/_proposals.html", context)
+    return render(request, "proposing/proposals.html", context)
+
+
+@require_POST
+def begin(request: Asked, pk: int) -> HttpResponse:
+    """Propose classes, by the weights that the sliders give."""
+    of, form = own_class(request, pk), request.POST
+    try:
+        sliders = {name: max(-SLIDE, min(SLIDE, whole(form, name))) if name in form else 0 for name in SLIDERS}
+        store.close(of)
+        asked = {"revision": of.head_id, "sliders": sliders, "keep": "keep" in form}
+        job = work.begin(of, "propose", asked, {})
+    except ExtendumError as error:
+        return notice(request, of, 422, **refusal(error))
+    if request.htmx:
+        return render(request, "proposing/_proposals.html", _context(of, job))
+    return HttpResponseRedirect(reverse("proposals", args=[of.pk]))
+
+
+@require_POST
+def enough(request: Asked, pk: int) -> HttpResponse:
+    """What was found will do."""
+    of = own_class(request, pk)
+    of.jobs.filter(kind="propose", state=Job.State.WORKING).update(enough=True)
+    if request.htmx:
+        return render(request, "proposing/_proposals.html", _context(of, _last(of)))
+    return HttpResponseRedirect(reverse("proposals", args=[of.pk]))
+
+
+@require_POST
+def take(request: Asked, pk: int) -> HttpResponse:
+    """One proposal becomes the class, as one step that can be undone."""
+    of, form = own_class(request, pk), request.POST
+    job = _last(of)
+    try:
+        nth = whole(form, "nth")
+        made = _made(job)
+        if not 1 <= nth <= len(made):
+            raise Http404
+        script = loads(made[nth - 1]["document"])
+        label = f"Took proposal {nth}"
+        of = store.change(of, whole(form, "stamp"), label, lambda now: replace(script, title=now.title))
+    except store.StaleEditError as stale:
+        return stale_notice(request, of, form, stale)
+    except ExtendumError as error:
+        return notice(request, of, 422, **refusal(error))
+    of.jobs.filter(kind="propose", state=Job.State.WORKING).update(enough=True)
+    return HttpResponseRedirect(reverse("desk", args=[of.pk]))
+
+
+def _last(of: StretchClass) -> Job | None:
+    return of.jobs.filter(kind="propose").order_by("-pk").first()
+
+
+def _context(of: StretchClass, job: Job | None) -> dict[str, Any]:
+    script = store.script_of(of.present)
+    columns = _columns(job)
+    killed = bool(job and work.killed(job))
+    working = bool(job and job.state == Job.State.WORKING and not killed)
+    sliders = job.asked.get("sliders", {}) if job else {}
+    return {
+        "class": of,
+        "job": job,
+        "length": clock(script.brief.target_s),
+        "areas": list(script.brief.areas),
+        "columns": columns,
+        "first": bool(job and not job.found.get("proposals")),
+        "has_moves": bool(list(script.moves())),
+        "keep": bool(job and job.asked.get("keep")),
+        "working": working and not (job and job.enough),
+        "ending": working and bool(job and job.enough),
+        "killed": killed,
+        "waiting": range(len(columns) + 1, 4) if working and not killed else (),
+        "now": _proof_now(job) if working and job else None,
+        "conflict": job.found.get("conflict") if job else None,
+        "stale": bool(job and job.asked.get("revision") != of.head_id),
+        "sliders": [(name, *told, sliders.get(name, 0)) for name, told in SLIDERS.items()],
+        "slide": SLIDE,
+    }
+
+
+def _proof_now(job: Job) -> dict[str, Any] | None:
+    score, bound = job.found.get("score"), job.found.get("bound")
+    if not score or not bound:
+        return None
+    return {"proof": drawn(draw_proof(score, bound)), "percent": max(0, round(100 * (bound - score) / max(1, score)))}
+
+
+def _made(job: Job | None) -> list[dict[str, Any]]:
+    """What was found: the proposals, and before the first of them a good class that was there at once."""
+    if not job:
+        return []
+    first = job.found.get("first")
+    made: list[dict[str, Any]] = job.found.get("proposals") or ([first] if first else [])
+    return made
+
+
+def _columns(job: Job | None) -> list[Column]:
+    made = _made(job)
+    scripts = [loads(one["document"]) for one in made]
+    keys = [{item.move.key for item in script.moves()} for script in scripts]
+    return [_column(n, one, scripts, keys) for n, one in enumerate(made)]
+
+
+def _column(n: int, one: dict[str, Any], scripts: list[Script], keys: list[set[str]]) -> Column:
+    script = scripts[n]
+    timeline = compile_script(script)
+    elsewhere = set[str]().union(*(own for m, own in enumerate(keys) if m != n))
+    done: dict[Any, int] = {}
+    for (region, _), worked in coverage(script, timeline).items():
+        done[region] = done.get(region, 0) + min(worked.seconds(Side.LEFT), worked.seconds(Side.RIGHT))
+    return Column(
+        n + 1,
+        named(script, [other for m, other in enumerate(scripts) if m != n]),
+        clock(timeline.length_s),
+        [(item.name, item.move.key in elsewhere) for item in script.moves()],
+        drawn(draw_small_sheet(timeline, timeline.length_s, 260)),
+        drawn(draw_still_body(done)),
+        drawn(draw_proof(one["planned"], one["bound"])),
+        list(one["told"]),
+        list(one["open"]),
+    )

@@ -1,0 +1,88 @@
+"""Proposals in the browser's terms: begun, told, stopped, taken as one step; and jobs whatever becomes of them."""
+
+from dataclasses import replace
+from datetime import timedelta
+
+import pytest
+from django.utils import timezone
+
+from extendum.core.edit.script_edits import new_script
+from extendum.core.model.body import Posture, Region
+from extendum.core.timing.compile import compile_script
+from extendum.web.classes import store
+from extendum.web.jobs import work
+from extendum.web.jobs.models import Job
+from extendum.web.proposing import worker
+from extendum.web.records.demo import teach_for_months
+
+
+@pytest.fixture
+def at_once(monkeypatch):
+    """Jobs are done before the answer, with little time for each class."""
+    monkeypatch.setattr(work, "start", lambda job: work.run(job.pk))
+    monkeypatch.setattr(worker, "SECONDS", 1.5)
+
+
+@pytest.fixture
+def short(owner):
+    """A class of six minutes with a brief and nothing in it."""
+    script = new_script("For the neck", 360)
+    places = (Posture.CHAIR, Posture.CHAIR_EDGE)
+    brief = replace(script.brief, areas=(Region.NECK, Region.CHEST), postures=places)
+    return store.create(owner, replace(script, brief=brief, start_posture=Posture.CHAIR), "Made")
+
+
+def test_three_classes_are_proposed_and_one_is_taken_as_one_step(asking, short, at_once):
+    page = asking.get(f"/classes/{short.pk}/proposals/").content.decode()
+    assert "Propose three classes" in page
+    shown = asking.post(f"/classes/{short.pk}/proposals/begin/", {"calm": "1"}, HTTP_HX_REQUEST="true").content.decode()
+    job = short.jobs.get()
+    assert job.state == Job.State.DONE and job.asked["sliders"]["calm"] == 1
+    assert len(job.found["proposals"]) == 3 and "take-3" in shown
+    assert not any(one["open"] for one in job.found["proposals"])
+    answer = asking.post(f"/classes/{short.pk}/proposals/take/", {"nth": "2", "stamp": short.stamp})
+    assert answer.url == f"/classes/{short.pk}/"
+    short.refresh_from_db()
+    assert compile_script(store.script_of(short.present)).length_s == 360
+    assert short.present.label == "Took proposal 2"
+    short = store.undo(short, short.stamp)
+    assert not list(store.script_of(short.present).moves())
+    old = asking.post(f"/classes/{short.pk}/proposals/take/", {"nth": "1", "stamp": "0"}, HTTP_HX_REQUEST="true")
+    assert old.status_code == 409
+
+
+def test_what_stands_in_the_way_is_told(asking, short, at_once):
+    script = store.script_of(short.present)
+    brief = replace(script.brief, areas=(Region.CALF,), avoid=("calf", "calves", "heel", "toe"))
+    short = store.change(short, short.stamp, "Brief", lambda now: replace(now, brief=brief))
+    shown = asking.post(f"/classes/{short.pk}/proposals/begin/", HTTP_HX_REQUEST="true").content.decode()
+    assert "No class meets this brief" in shown and "calf: no move reaches it" in shown
+
+
+def test_a_job_is_told_when_it_is_killed_stopped_or_fails(asking, short, monkeypatch):
+    monkeypatch.setattr(work, "start", lambda job: None)
+    shown = asking.post(f"/classes/{short.pk}/proposals/begin/", HTTP_HX_REQUEST="true").content.decode()
+    assert "Looking for the best class" in shown and 'aria-busy="true"' in shown
+    asking.post(f"/classes/{short.pk}/proposals/enough/")
+    assert short.jobs.get().enough
+    short.jobs.update(heard_at=timezone.now() - timedelta(minutes=1), enough=False)
+    assert "stopped with its process" in asking.get(f"/classes/{short.pk}/proposals/").content.decode()
+    monkeypatch.setattr(worker, "propose", lambda job, tell: 1 / 0)
+    work.run(short.jobs.get().pk)
+    assert "a fault of the program" in asking.get(f"/classes/{short.pk}/proposals/").content.decode()
+
+
+def test_only_so_much_long_work_is_done_at_a_time(asking, short, stranger, monkeypatch):
+    monkeypatch.setattr(work, "start", lambda job: None)
+    for _ in range(work.AT_ONCE):
+        other = store.create(stranger, store.script_of(short.present), "Made")
+        Job.objects.create(of=other, kind="propose")
+    answer = asking.post(f"/classes/{short.pk}/proposals/begin/", HTTP_HX_REQUEST="true")
+    assert answer.status_code == 422 and "try again in a minute" in answer.content.decode()
+
+
+def test_moves_of_the_last_weeks_are_familiar(owner, stretch_class):
+    teach_for_months([stretch_class])
+    known = worker.familiar(owner, "")
+    assert known and set(known.values()) <= {1, 2}
+    assert worker.familiar(owner, "nobody of this name") == {}
