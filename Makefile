@@ -89,6 +89,9 @@ attack: $(VENV)/dev ## attack a server of its own: slow clients, odd documents a
 bench-load: $(VENV)/dev ## measure N instructors who edit at once (N=30)
 	@$(BIN)/python -m bench.load $(or $(N),30)
 
+bench-propose: $(VENV)/dev ## propose classes for N generated briefs and measure how near to the best they are (N=60)
+	@$(BIN)/python -m bench.propose $(or $(N),60)
+
 try-wheel: $(VENV)/made ## build the wheel and try it in a fresh virtual environment, from an empty folder
 	@PYTHON=$(PYTHON) scripts/try-wheel
 

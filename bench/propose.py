@@ -1,7 +1,7 @@
 """Proposals measured on sixty briefs that a generator made: `make bench-propose`.
 
-For each: seconds until a first class, until the best is proved or within 2 % of the bound, what the checks find, and the
-score against that of today's suggestions taken one after the other.
+For each: seconds until a first class, until the best is proved or within 2 % of the bound, what the checks find, and
+the score against that of suggestions that are taken one after the other.
 """
 
 from __future__ import annotations
@@ -13,7 +13,7 @@ from dataclasses import dataclass, replace
 from multiprocessing import Pool
 
 from bench.briefs import brief_of
-from extendum.core.edit.script_edits import insert_item
+from extendum.core.edit.script_edits import insert_item, new_script
 from extendum.core.edit.take_up import take_up
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.script import Script
@@ -47,10 +47,8 @@ class Row:
 
 
 def suggested_score(proposer: Proposer, script: Script) -> int | None:
-    """The score of a class of today's first suggestions, one after the other until it is long enough."""
-    from extendum.core.edit.script_edits import new_script
-
-    made = replace(script, sections=new_script("", script.brief.target_s).sections)
+    """The score of a class of the first suggestions, one after the other until it is long enough."""
+    made = replace(script, sections=new_script("Suggested", script.brief.target_s).sections)
     library, picks, at = shipped_moves(), [], {one.key: n for n, one in enumerate(proposer.task.candidates)}
     while length_of(made) < script.brief.target_s - 45:
         found = suggest(made, [one for one in library if one.move.key in at], most=1)

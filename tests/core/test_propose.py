@@ -144,3 +144,17 @@ def test_a_brief_that_cannot_be_met_names_the_wishes():
     with pytest.raises(NothingMeetsError) as told_of:
         Proposer(replace(script, brief=short, sections=()), LIBRARY).best(5)
     assert told_of.value.wishes[0] == "a class of 2:00" and 1 < len(told_of.value.wishes) <= 9
+
+
+def test_the_table_of_weights_is_the_one_that_counts():
+    told = (Path(__file__).parents[2] / "docs" / "propose.md").read_text()
+    weights = Weights()
+    rows = (weights.wanted, weights.wanted_otherwise, weights.wanted_strength)
+    for row in rows:
+        assert f"| {' | '.join(map(str, row))} |" in told
+    for one in (weights.near, weights.unwanted):
+        assert f"| {one[0]} ({one[1]}) | | |" in told
+    taken = told.split("| taken off | points |")[1].split("\n\n")[0]
+    points = [int(line.rsplit("|", 2)[1]) for line in taken.strip().splitlines()[1:]]
+    names = ("way_s", "change", "support", "floor", "dose_step", "move", "crowd", "relative", "caution")
+    assert points == [getattr(weights, name) for name in names]

@@ -100,7 +100,7 @@ def test_classes_of_the_first_tables_are_there_after_every_upgrade():
     found = StretchClass.objects.get(title="From the beginning")
     assert store.script_of(found.head).title == "From the beginning"
     assert store.change(found, 1, "Renamed", lambda s: s).stamp == 1
-    assert found.runs.count() == found.sessions.count() == found.makings.count() == 0
+    assert found.runs.count() == found.sessions.count() == found.jobs.count() == 0
 
 
 @pytest.fixture

@@ -16,26 +16,18 @@ from extendum.core.timing.compile import compile_script
 from extendum.formats.exports import FILES
 from extendum.web.classes.store import change, script_of
 from extendum.web.giving import making as makings
-from extendum.web.giving.making import SLOW, STOPPED
-from extendum.web.giving.models import Making
+from extendum.web.giving.making import SLOW, Making
+from extendum.web.jobs import work
+from extendum.web.jobs.models import Job
 from extendum.web.records.models import Session
 from tests.web.test_live import START, tell
 
 
 @pytest.fixture
 def at_once(monkeypatch, settings, tmp_path):
-    """Threads that have run when they are started, and files of this test only."""
+    """Jobs that are done when they are begun, and files of this test only."""
     settings.DATA = tmp_path
-
-    class Now:
-        def __init__(self, target, args, **more):
-            self.run = lambda: target(*args)
-
-        def start(self):
-            self.run()
-
-    monkeypatch.setattr(makings.threading, "Thread", Now)
-    monkeypatch.setattr(makings.connection, "close", lambda: None)
+    monkeypatch.setattr(work, "start", lambda job: work.run(job.pk))
 
 
 def make(client, of, kind="pack"):
@@ -77,8 +69,8 @@ def test_a_time_that_is_typed_is_that_of_this_place_and_is_written_in_utc(asking
 
 def test_a_pack_is_made_in_the_background_and_saved_as_it_was_asked_for(asking, stretch_class, at_once):
     assert make(asking, stretch_class).status_code == 302
-    making = Making.objects.get()
-    assert (making.state, making.share) == ("done", 1.0)
+    making = Making(Job.objects.get())
+    assert (making.state, making.percent) == ("done", 100)
     page = asking.get(reverse("give", args=[stretch_class.pk])).content.decode()
     assert "Save the pack" in page
     assert "captions" in making.told
@@ -97,11 +89,11 @@ def test_what_fails_or_was_stopped_is_said_and_nothing_is_half_made(asking, stre
 
     monkeypatch.setattr(makings, "pack", full)
     make(asking, stretch_class)
-    making = Making.objects.get()
+    making = Making(Job.objects.get())
     assert making.state == "failed"
     assert "No space left on device" in asking.get(reverse("give", args=[stretch_class.pk])).content.decode()
     assert not making.path.exists()
-    Making.objects.update(state="making", heard_at=timezone.now() - STOPPED * 2)
+    Job.objects.update(state="working", heard_at=timezone.now() - work.KILLED * 2)
     part = asking.get(reverse("making", args=[stretch_class.pk, making.pk])).content.decode()
     assert "stopped when the server did" in part
     assert "hx-get" not in part
@@ -109,7 +101,7 @@ def test_what_fails_or_was_stopped_is_said_and_nothing_is_half_made(asking, stre
 
 def test_another_owner_and_a_wrong_kind_get_nothing(asking, other_client, stretch_class, at_once):
     make(asking, stretch_class, "ogg")
-    making = Making.objects.get()
+    making = Making(Job.objects.get())
     for name in ("making", "made"):
         assert other_client.get(reverse(name, args=[stretch_class.pk, making.pk])).status_code == 404
     assert make(asking, stretch_class, "vtt").status_code == 404

@@ -8,7 +8,7 @@ from enum import IntEnum
 
 from extendum.core.edit.take_up import take_up
 from extendum.core.model.audience import WhatNext
-from extendum.core.model.body import Posture, Region, Side
+from extendum.core.model.body import Base, Posture, Region, Side
 from extendum.core.model.dose import Hold, Timed
 from extendum.core.model.dose_values import allowed, conventional
 from extendum.core.model.item import MoveItem
@@ -157,17 +157,19 @@ def without_options(entry: LibraryMove) -> LibraryMove:
 
 def _parts(entry: LibraryMove, script: Script) -> frozenset[Part]:
     """The parts of a class in which a move may stand: movement warms, holds come after it, breath begins and ends."""
-    move, active = entry.move, script.brief.before is WhatNext.STRENGTH
+    move, before = entry.move, script.brief.before
+    active, upright = before is WhatNext.STRENGTH, Base.of(entry.move.ends_in) in (Base.STANDING, Base.CHAIR)
     settles = any(target.effect is Effect.SETTLE for target in move.targets)
     if move.kind is Kind.BREATH:
         asked = Region.BREATH in script.brief.areas
         if active:
             return frozenset({Part.MAIN} if asked else ())
-        return frozenset({Part.ARRIVE, Part.SETTLE} | ({Part.MAIN} if asked else set()))
+        ends = {Part.SETTLE} if upright or before is WhatNext.NOTHING else set()
+        return frozenset({Part.ARRIVE, *ends} | ({Part.MAIN} if asked else set()))
     found = {Part.MAIN}
     if move.kind in _MOVING:
         found.add(Part.WARM)
-    if settles and move.effort == 1 and not active:
+    if settles and move.effort == 1 and before is WhatNext.NOTHING:
         found.add(Part.SETTLE)
     return frozenset(found)
 

@@ -36,7 +36,9 @@ QUIET_S = 12
 #: Work of one search, in the solver's own count: about as many seconds on a small machine.
 WORK = 60.0
 #: How often what a check refuses makes a plan anew.
-AGAIN = 6
+AGAIN = 8
+#: Seconds of a plan that is made anew when the time is over, so that nothing is left to fix or to consider.
+LATE_S = 2.0
 #: Hears which proposal is being made, its best score so far, and what no plan can exceed; False stops the search.
 Tell = Callable[[int, int, int], bool]
 _WEIGHTY = (Severity.FIX, Severity.CONSIDER)
@@ -144,13 +146,13 @@ class Proposer:
         best: Proposal | None = None
         hint = Greedy(self.task, rules).grown()
         for _ in range(AGAIN):
-            found = self._plan(rules, hint, max(0.5, until - monotonic()), work, tell)
+            found = self._plan(rules, hint, max(LATE_S, until - monotonic()), work, tell)
             if not found.plan:
                 break
             made = self._made(found)
             if best is None or (len(made.open), -made.score) < (len(best.open), -best.score):
                 best = made
-            if not made.open or monotonic() > until:
+            if not made.open:
                 break
             hint, rules = found.plan, self._learned(rules, made)
         if best is None:

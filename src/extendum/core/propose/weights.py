@@ -55,8 +55,8 @@ class Weights:
     change: int = 40
     support: int = 90
     floor: int = 60
-    dose_step: int = 5
-    move: int = 60
+    dose_step: int = 12
+    move: int = 70
     crowd: int = 150
     relative: int = 200
     caution: int = 60

@@ -1,40 +1,107 @@
-"""Makes files in the background: one thread a file, in the process that was asked; its progress is in the database."""
+"""Files that take a while to make, a pack or the audio guide: each is a job, in a folder beside the database."""
 
 from __future__ import annotations
 
-import logging
-import threading
 import time
+from dataclasses import dataclass
 from datetime import datetime, timedelta
+from pathlib import Path
 
-from django.db import connection
+from django.conf import settings
 from django.utils import timezone
 
+from extendum.core.model.errors import ExtendumError
 from extendum.formats.exports import Export, pack, report, write
 from extendum.formats.pdf import Paper
 from extendum.voice import espeak
 from extendum.web.classes import store
 from extendum.web.classes.look import printed_look
-from extendum.web.classes.models import StretchClass
-from extendum.web.giving.models import Making
+from extendum.web.classes.models import Revision, StretchClass
+from extendum.web.jobs import work
+from extendum.web.jobs.models import Job
 
-#: A file is kept so long; one that is not heard of for so long was stopped with its process.
-KEPT, STOPPED = timedelta(days=1), timedelta(seconds=30)
 #: How often it says how far it is.
 TELLS_S = 0.4
 #: What is made in the background; the rest is quicker made than waited for.
 SLOW = ("pack", "wav", "ogg")
 
 
+@dataclass(frozen=True, slots=True)
+class Making:
+    """One file being made from a class as it was then, with how far it is."""
+
+    job: Job
+
+    @property
+    def pk(self) -> int:
+        """The number of its job."""
+        return self.job.pk
+
+    @property
+    def kind(self) -> str:
+        """Which file it is."""
+        return self.job.kind
+
+    @property
+    def state(self) -> str:
+        """Working, done or failed."""
+        return self.job.state
+
+    @property
+    def made_at(self) -> datetime:
+        """When it was begun."""
+        return self.job.made_at
+
+    @property
+    def paper(self) -> Paper:
+        """What it is made for."""
+        return Paper(self.job.asked["paper"])
+
+    @property
+    def revision(self) -> int:
+        """The step of the class that it is made from."""
+        return int(self.job.asked["revision"])
+
+    @property
+    def path(self) -> Path:
+        """Where the file is."""
+        return Path(settings.DATA) / "made" / f"{self.job.pk}"
+
+    @property
+    def percent(self) -> int:
+        """How far it is."""
+        return round(100 * float(self.job.found.get("share", 0)))
+
+    @property
+    def told(self) -> str:
+        """What should be known of it, or why it failed."""
+        return self.job.told or str(self.job.found.get("told", ""))
+
+    @property
+    def stopped(self) -> bool:
+        """Whether it was at work in a process that is not there any more."""
+        return work.killed(self.job)
+
+
+class CannotBeMadeError(ExtendumError):
+    """A file that could not be written, in words for whoever waits for it."""
+
+
 def begin(of: StretchClass, kind: str, paper: Paper) -> Making:
     """Begin to make a file of a class as it is now; old files go."""
-    for old in Making.objects.filter(made_at__lt=timezone.now() - KEPT):
-        old.path.unlink(missing_ok=True)
-        old.delete()
+    old = timezone.now() - work.KEPT - timedelta(hours=1)
+    folder = Path(settings.DATA) / "made"
+    for file in folder.iterdir() if folder.is_dir() else ():
+        if file.stat().st_mtime < old.timestamp():
+            file.unlink(missing_ok=True)
     store.close(of)
-    making = Making.objects.create(of=of, revision=of.present, kind=kind, paper=paper.value)
-    threading.Thread(target=_make, args=(making,), name=f"making-{making.pk}", daemon=True).start()
-    return making
+    return Making(work.begin(of, kind, {"revision": of.head_id, "paper": paper.value}, {}))
+
+
+def last_of(of: StretchClass) -> Making | None:
+    """The file that was asked for last."""
+    job = of.jobs.filter(kind__in=SLOW).order_by("-pk").first()
+    return Making(job) if job else None
 
 
 def planned(of: StretchClass) -> tuple[datetime | None, str]:
@@ -43,24 +110,20 @@ def planned(of: StretchClass) -> tuple[datetime | None, str]:
     return (coming.at, coming.place) if coming else (None, "")
 
 
-def stopped(making: Making) -> bool:
-    """Whether it was at work in a process that is not there any more."""
-    return making.state == Making.State.MAKING and abs(timezone.now() - making.heard_at) > STOPPED
-
-
-def _make(making: Making) -> None:
-    told_at = 0.0
+def make(job: Job, tell: work.Tell) -> dict[str, object]:
+    """The work: the file, whole or not at all, and what should be known of it."""
+    making, told_at = Making(job), 0.0
 
     def progress(share: float) -> None:
         nonlocal told_at
         if time.monotonic() - told_at >= TELLS_S:
             told_at = time.monotonic()
-            Making.objects.filter(pk=making.pk).update(share=share, heard_at=timezone.now())
+            tell({"share": share})
 
+    starts, place = planned(job.of)
+    script = store.script_of(Revision.objects.get(pk=making.revision))
+    one = Export(script, making.paper, starts, place=place, look=printed_look(job.of.owner), voice=espeak())
     try:
-        starts, place = planned(making.of)
-        script, look = store.script_of(making.revision), printed_look(making.of.owner)
-        one = Export(script, Paper(making.paper), starts, place=place, look=look, voice=espeak())
         making.path.parent.mkdir(parents=True, exist_ok=True)
         if making.kind == "pack":
             beside = making.path.with_suffix(".new")
@@ -69,9 +132,6 @@ def _make(making: Making) -> None:
             beside.replace(making.path)
         else:
             write(one, making.kind, making.path, progress)
-        found = {"state": Making.State.DONE, "share": 1.0, "told": report(one)}
-    except Exception as error:
-        logging.getLogger(__name__).exception("making %s failed", making.pk)
-        found = {"state": Making.State.FAILED, "told": f"It could not be made: {error}"}
-    Making.objects.filter(pk=making.pk).update(heard_at=timezone.now(), **found)
-    connection.close()
+    except OSError as error:
+        raise CannotBeMadeError(f"It could not be made: {error}") from error
+    return {"share": 1.0, "told": report(one)}

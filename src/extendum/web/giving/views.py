@@ -13,6 +13,7 @@ from django.urls import reverse
 from django.utils import timezone
 from django.views.decorators.http import require_POST, require_safe
 
+from extendum.core.model.errors import ExtendumError
 from extendum.core.model.timeline import Mode, clock
 from extendum.draw.small import draw_small_sheet
 from extendum.formats.exports import FILES, Export, write
@@ -22,8 +23,8 @@ from extendum.web.classes.access import own_class
 from extendum.web.classes.look import printed_look
 from extendum.web.classes.models import StretchClass
 from extendum.web.classes.page import compiled
-from extendum.web.giving.making import SLOW, begin, planned, stopped
-from extendum.web.giving.models import Making
+from extendum.web.giving.making import SLOW, Making, begin, last_of, planned
+from extendum.web.jobs.models import Job
 from extendum.web.library.figures import figure_address
 from extendum.web.shared.asked import Asked
 from extendum.web.shared.drawn import drawn
@@ -60,7 +61,7 @@ def give(request: Asked, pk: int) -> HttpResponse:
 
 def _page(request: Asked, of: StretchClass, status: int = 200, **facts: object) -> HttpResponse:
     slow = [(kind, *FILES[kind]) for kind in FILES if kind in SLOW]
-    last = of.makings.order_by("-pk").first()
+    last = last_of(of)
     recordings = of.runs.filter(take=True).order_by("-began_at")[:MOST_RECORDINGS]
     context = {
         "recordings": recordings,
@@ -121,8 +122,7 @@ def _shown(making: Making | None, request: Asked) -> dict[str, object]:
     return {
         "making": making,
         "paper": paper,
-        "stopped": stopped(making) if making else False,
-        "changed": bool(making and making.revision_id != making.of.head_id),
+        "changed": bool(making and making.revision != making.job.of.head_id),
     }
 
 
@@ -153,7 +153,10 @@ def make(request: Asked, pk: int) -> HttpResponse:
     of, kind = own_class(request, pk), request.POST.get("kind", "")
     if kind not in SLOW:
         raise Http404("no such file")
-    making = begin(of, kind, _paper(request.POST.get("paper", "")))
+    try:
+        making = begin(of, kind, _paper(request.POST.get("paper", "")))
+    except ExtendumError as error:
+        return _page(request, of, 422, refused=str(error))
     if request.htmx:
         return render(request, "giving/_making.html", {"class": of, **_shown(making, request)})
     return HttpResponseRedirect(reverse("give", args=[pk]))
@@ -163,15 +166,16 @@ def make(request: Asked, pk: int) -> HttpResponse:
 def making(request: Asked, pk: int, making: int) -> HttpResponse:
     """How far a file is."""
     of = own_class(request, pk)
-    one = get_object_or_404(Making, of=of, pk=making)
+    one = Making(get_object_or_404(Job, of=of, pk=making, kind__in=SLOW))
     return render(request, "giving/_making.html", {"class": of, **_shown(one, request)})
 
 
 @require_safe
 def made(request: Asked, pk: int, making: int) -> FileResponse:
     """The file that was made."""
-    one = get_object_or_404(Making, of=own_class(request, pk), pk=making, state=Making.State.DONE)
+    of = own_class(request, pk)
+    one = Making(get_object_or_404(Job, of=of, pk=making, kind__in=SLOW, state=Job.State.DONE))
     if not one.path.is_file():
         raise Http404("it was kept for a day; make it again")
     name = "pack.zip" if one.kind == "pack" else FILES[one.kind][0]
-    return FileResponse(one.path.open("rb"), as_attachment=True, filename=_named(one.of, name))
+    return FileResponse(one.path.open("rb"), as_attachment=True, filename=_named(of, name))

@@ -23,7 +23,8 @@ KEPT, KILLED = timedelta(days=1), timedelta(seconds=20)
 #: So many jobs are at work at a time on one machine.
 AT_ONCE = 3
 #: What does each kind of work: it is given the job and tells what it has found, and gives what it found in the end.
-WORKERS = {"propose": "extendum.web.proposing.worker.propose"}
+_MAKES = "extendum.web.giving.making.make"
+WORKERS = {"propose": "extendum.web.proposing.worker.propose", "pack": _MAKES, "wav": _MAKES, "ogg": _MAKES}
 Tell = Callable[[dict[str, object]], bool]
 
 
@@ -31,7 +32,7 @@ def begin(of: StretchClass, kind: str, asked: Mapping[str, object], found: Mappi
     """Begin work on a class; what was at work of its kind is told to end, and old rows go."""
     Job.objects.filter(made_at__lt=timezone.now() - KEPT).delete()
     at_work = Job.objects.filter(state=Job.State.WORKING, heard_at__gt=timezone.now() - KILLED)
-    at_work.filter(of__owner=of.owner).update(enough=True)
+    at_work.filter(of__owner=of.owner, kind=kind).update(enough=True)
     if (many := at_work.filter(enough=False).count()) >= AT_ONCE:
         raise RefusedError(
             "work", f"less than {AT_ONCE} pieces of long work at a time", f"{many}: try again in a minute"
