@@ -23,6 +23,8 @@ def conflict(task: Task, rules: Rules, library: Sequence[LibraryMove]) -> tuple[
     alone = tuple(_unreached(region, task, library) for region in rules.areas if not _reached(region, task))
     if alone:
         return alone
+    if not task.candidates:
+        return ("no move of the library keeps to the postures, props, conditions and things to avoid",)
     wishes = _wishes(task, rules)
     kept = list(wishes)
     for one in wishes:

@@ -126,9 +126,9 @@ class Proposer:
 
     @property
     def impossible(self) -> bool:
-        """Whether no move reaches a wanted area at all."""
+        """Whether there is no move at all, or none for a wanted area."""
         reached = {does.region for one in self.task.candidates for does in one.does}
-        return not set(self.rules.areas) <= reached
+        return not self.task.candidates or not set(self.rules.areas) <= reached
 
     def at_once(self) -> Proposal:
         """A good class without a search; its plan may break a rule or leave a finding."""
@@ -143,6 +143,8 @@ class Proposer:
         until = monotonic() + seconds
         self._make_ready()
         rules = self.rules
+        if self.impossible:
+            raise NothingMeetsError(conflict(self.task, rules, self.library))
         best: Proposal | None = None
         hint = Greedy(self.task, rules).grown()
         for _ in range(AGAIN):
