@@ -11,7 +11,8 @@ from typing import Any
 from extendum.commands import OK, REFUSED, print_json, write_whole
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import clock
-from extendum.core.propose.propose import NothingMeetsError, Proposal, Proposer
+from extendum.core.propose.made import Proposal
+from extendum.core.propose.propose import NothingMeetsError, Proposer
 from extendum.core.propose.told import told
 from extendum.core.timing.layout import length_of
 from extendum.formats.document import dumps

@@ -12,7 +12,7 @@ from extendum.core.timing.compile import compile_script
 from extendum.web.classes import store
 from extendum.web.jobs import work
 from extendum.web.jobs.models import Job
-from extendum.web.proposing import worker
+from extendum.web.proposing import asked, worker
 from extendum.web.records.demo import teach_for_months
 
 
@@ -83,6 +83,6 @@ def test_only_so_much_long_work_is_done_at_a_time(asking, short, stranger, monke
 
 def test_moves_of_the_last_weeks_are_familiar(owner, stretch_class):
     teach_for_months([stretch_class])
-    known = worker.familiar(owner, "")
+    known = asked.familiar(owner, "")
     assert known and set(known.values()) <= {1, 2}
-    assert worker.familiar(owner, "nobody of this name") == {}
+    assert asked.familiar(owner, "nobody of this name") == {}

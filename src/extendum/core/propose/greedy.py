@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
+from collections.abc import Iterable
 
 from extendum.core.model.body import Region
 from extendum.core.model.move import Effect
@@ -64,12 +65,13 @@ class Greedy:
                 held[does.region] += does.at(pick.steps)
         return all(held[does.region] + does.step * (after - before) <= most for does in holds(one))
 
-    def _add(self, among: object, only: Part | None = None) -> bool:
+    def _add(self, among: Iterable[int], only: Part | None = None) -> bool:
         """Add the best of some moves where it fits best; whether there was one."""
         task, best = self.task, None
         now, seconds = task.halves(self.plan), {part: self._seconds(part) for part in Part}
         have = {pick.candidate for pick in self.plan}
-        for n in among:  # type: ignore[attr-defined]
+        own = sum(task.candidates[pick.candidate].halves(pick.steps) for pick in self.plan)
+        for n in among:
             one = task.candidates[n]
             if n in self._out or n in have or self._not_with.get(n, set()) & have:
                 continue
@@ -81,11 +83,12 @@ class Greedy:
                 if part in self.rules.frame and sum(p.part is part for p in self.plan) >= self.rules.frame[part]:
                     continue
                 for plan in self._places(Pick(n, part, steps)):
-                    halves = task.halves(plan)
-                    if halves > self.rules.most or sum(w.floor for w in task.ways(plan)) > self.rules.crossings:
+                    ways = list(task.ways(plan))
+                    halves = own + one.halves(steps) + 2 * sum(way.seconds for way in ways)
+                    if halves > self.rules.most or sum(way.floor for way in ways) > self.rules.crossings:
                         continue
-                    ways = sum(task.way_cost(way) for way in task.ways(plan))
-                    worth = (adds - ways) / max(1, halves - now) if adds > 0 else adds - ways
+                    lost = sum(task.way_cost(way) for way in ways)
+                    worth = (adds - lost) / max(1, halves - now) if adds > 0 else adds - lost
                     if best is None or worth > best[0]:
                         best = (worth, plan, n, steps)
         if best is None:

@@ -89,10 +89,16 @@ class Task:
 
     def block(self, pick: Pick) -> Block:
         """The block that a pick belongs to."""
-        return Block(pick.part, *self.candidates[pick.candidate].place)
+        return self._blocks[pick.candidate, pick.part]
 
     @cached_property
-    def _ways(self) -> dict[tuple[tuple[Posture, Posture, frozenset[str]], ...], Between]:
+    def _blocks(self) -> dict[tuple[int, Part], Block]:
+        known: dict[Block, Block] = {}
+        every = ((n, part, Block(part, *one.place)) for n, one in enumerate(self.candidates) for part in Part)
+        return {(n, part): known.setdefault(block, block) for n, part, block in every}
+
+    @cached_property
+    def _ways(self) -> dict[tuple[Block, Block], Between]:
         return {}
 
     @cached_property
@@ -101,10 +107,10 @@ class Task:
 
     def between(self, before: Block, after: Block) -> Between:
         """The way between two blocks; a block to itself has none."""
-        key = (before[1:], after[1:])
-        if key not in self._ways:
-            self._ways[key] = self._between(before, after)
-        return self._ways[key]
+        way = self._ways.get((before, after))
+        if way is None:
+            way = self._ways[before, after] = self._between(before, after)
+        return way
 
     def _between(self, before: Block, after: Block) -> Between:
         """Seconds of bodies and hands beyond those of being told, on the example of one move of each block."""
@@ -208,7 +214,7 @@ class Task:
         """The ways between its blocks, from where people start."""
         blocks = [self.start, *(self.block(pick) for pick in plan)]
         for before, after in pairwise(blocks):
-            if before[1:] != after[1:] or before.begins is not before.ends:
+            if before is not after or before.begins is not before.ends:
                 yield self.between(before, after)
 
     def halves(self, plan: Plan) -> int:

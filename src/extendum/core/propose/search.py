@@ -29,12 +29,13 @@ from extendum.core.propose.rules import (
 
 @dataclass(frozen=True, slots=True)
 class Found:
-    """What a search found: a plan, its score, what no plan can exceed, and whether it is proved that none exists."""
+    """What a search found: a plan, its score, what no plan can exceed, whether none exists, and how long it took."""
 
     plan: Plan
     score: int
     bound: int
     impossible: bool = False
+    seconds: float = 0.0
 
     @property
     def proved(self) -> bool:
@@ -246,9 +247,9 @@ class Search:
         solver.best_bound_callback = nearer
         status = solver.solve(self.model, watch)
         if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
-            return Found((), 0, 0, impossible=status == cp_model.INFEASIBLE)
+            return Found((), 0, 0, status == cp_model.INFEASIBLE, solver.wall_time)
         plan = self._read(solver)
-        return Found(plan, self.task.score(plan), floor(solver.best_objective_bound + 1e-6))
+        return Found(plan, self.task.score(plan), floor(solver.best_objective_bound + 1e-6), seconds=solver.wall_time)
 
     def _read(self, solver: cp_model.CpSolver) -> Plan:
         """The plan in the order of its way; inside a block as the candidates come."""

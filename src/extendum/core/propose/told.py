@@ -6,7 +6,7 @@ from extendum.core.checks.mends import listed
 from extendum.core.model.body import Side
 from extendum.core.outputs.coverage import coverage, of_region
 from extendum.core.propose.judge import Task
-from extendum.core.propose.propose import Proposal
+from extendum.core.propose.made import Proposal
 from extendum.core.timing.compile import compile_script
 
 #: Seconds a side from which on an area that was asked for has plenty.

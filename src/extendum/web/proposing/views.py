@@ -16,6 +16,7 @@ from extendum.core.model.errors import ExtendumError
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import clock
 from extendum.core.outputs.coverage import coverage
+from extendum.core.propose.made import Maker
 from extendum.core.propose.named import named
 from extendum.core.propose.weights import SLIDE
 from extendum.core.timing.compile import compile_script
@@ -29,6 +30,7 @@ from extendum.web.classes.desk import notice, stale_notice
 from extendum.web.classes.models import StretchClass
 from extendum.web.jobs import work
 from extendum.web.jobs.models import Job
+from extendum.web.proposing.asked import plain, wanted
 from extendum.web.shared.asked import Asked
 from extendum.web.shared.drawn import drawn
 from extendum.web.shared.forms import refusal, whole
@@ -74,13 +76,19 @@ def begin(request: Asked, pk: int) -> HttpResponse:
     try:
         sliders = {name: max(-SLIDE, min(SLIDE, whole(form, name))) if name in form else 0 for name in SLIDERS}
         store.close(of)
-        asked = {"revision": of.head_id, "sliders": sliders, "keep": "keep" in form}
-        job = work.begin(of, "propose", asked, {})
+        asked: dict[str, object] = {"revision": of.head_id, "sliders": sliders, "keep": "keep" in form}
+        job = work.begin(of, "propose", asked, _at_once(of, asked))
     except ExtendumError as error:
         return notice(request, of, 422, **refusal(error))
     if request.htmx:
         return render(request, "proposing/_proposals.html", _context(of, job))
     return HttpResponseRedirect(reverse("proposals", args=[of.pk]))
+
+
+def _at_once(of: StretchClass, asked: dict[str, object]) -> dict[str, object]:
+    """A good class before the search begins; nothing where the brief cannot be met."""
+    maker = Maker(*wanted(of.owner, asked))
+    return {} if maker.impossible else {"first": plain(maker.at_once(), maker.task)}
 
 
 @require_POST

@@ -1,0 +1,69 @@
+"""What is asked of a proposal, as the core takes it, and what came of it, as a row keeps it; it needs no solver."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import replace
+from datetime import timedelta
+from typing import Any, NamedTuple
+
+from django.contrib.auth.models import User
+from django.utils import timezone
+
+from extendum.core.model.library import LibraryMove
+from extendum.core.model.script import Script
+from extendum.core.propose.judge import Task
+from extendum.core.propose.made import Proposal
+from extendum.core.propose.told import told
+from extendum.core.propose.weights import Sliders
+from extendum.formats.document import dumps
+from extendum.web.classes import store
+from extendum.web.classes.models import Revision
+from extendum.web.classes.own import Own
+from extendum.web.records.models import Session
+
+#: What counts as the last weeks of a group, and how many of its classes are read.
+RECENT, READ_MOST = timedelta(weeks=6), 30
+
+
+class Wanted(NamedTuple):
+    """What a proposer is given."""
+
+    script: Script
+    library: tuple[LibraryMove, ...]
+    sliders: Sliders
+    known: dict[str, int]
+    taken: Callable[[str], str]
+
+
+def wanted(owner: User, asked: Mapping[str, Any]) -> Wanted:
+    """What was asked for, read from the class as it was then."""
+    script, own = store.script_of(Revision.objects.get(pk=asked["revision"])), Own(owner)
+    if not asked.get("keep"):
+        script = replace(script, sections=(), meanwhiles=(), kept=())
+    sliders, known = Sliders(**asked.get("sliders", {})), familiar(owner, script.brief.group)
+    return Wanted(script, tuple(own.library), sliders, known, own.library.form)
+
+
+def familiar(owner: User, group: str) -> dict[str, int]:
+    """By key, how familiar the moves of the last weeks are to a group; of every group where none is named."""
+    taught = Session.objects.filter(owner=owner, at__gte=timezone.now() - RECENT, run__isnull=False)
+    if group:
+        taught = taught.filter(group=group)
+    known: dict[str, int] = {}
+    for session in taught.select_related("of").order_by("-at")[:READ_MOST]:
+        for item in store.script_of(session.of.present).moves():
+            known[item.move.key] = min(2, known.get(item.move.key, 0) + 1)
+    return known
+
+
+def plain(proposal: Proposal, task: Task) -> dict[str, Any]:
+    """A proposal as its row keeps it."""
+    return {
+        "document": dumps(proposal.script),
+        "planned": proposal.planned,
+        "bound": proposal.bound,
+        "score": proposal.score,
+        "told": list(told(task, proposal)),
+        "open": [one.found.message for one in proposal.open],
+    }
