@@ -66,12 +66,13 @@ def desk(page: Page) -> None:
     page.wait_for_selector("#item-name")
 
 
-def desk_long(page: Page) -> None:
-    """The thirty-minute class, with its settings."""
+def proposals(page: Page) -> None:
+    """Three classes for the brief of the class for gardeners, with what each is worth."""
     page.goto("/")
-    page.click("text=Hall class in two rounds")
-    page.click("#settings")
-    page.wait_for_selector("#class-form")
+    page.click("text=After the digging")
+    page.click("#to-proposals")
+    page.wait_for_selector("#take-3", timeout=120_000)
+    page.wait_for_selector("#propose")
 
 
 def desk_group(page: Page) -> None:
@@ -202,7 +203,7 @@ VIEWS: dict[str, Callable[[Page], None]] = {
     "moves": moves,
     "move": move,
     "desk": desk,
-    "desk-thirty-minutes": desk_long,
+    "proposals": proposals,
     "desk-group": desk_group,
     "versions": versions,
     "order": order,
