@@ -60,7 +60,7 @@ def test_the_page_the_stage_and_the_screens_are_measured(base, capsys):
 
 def test_some_who_edit_at_once_are_measured(base):
     teacher = rooms.Teacher(base)
-    found = apart(lambda: asyncio.run(load.measure(teacher, load.copies(teacher, 2), seconds=2)))
+    found = apart(lambda: asyncio.run(load.measure(teacher, load.copies(teacher, 2), seconds=load.EVERY_S + 1)))
     assert found.answers and not found.failed
 
 
