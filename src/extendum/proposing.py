@@ -12,7 +12,7 @@ from extendum.commands import OK, REFUSED, print_json, write_whole
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import clock
 from extendum.core.propose.made import Proposal
-from extendum.core.propose.propose import NothingMeetsError, Proposer
+from extendum.core.propose.propose import NothingMeetsError, NotInTimeError, Proposer
 from extendum.core.propose.told import told
 from extendum.core.timing.layout import length_of
 from extendum.formats.document import dumps
@@ -39,6 +39,9 @@ def propose_command(script: Script, chosen: argparse.Namespace) -> int:
         else:
             print("No class meets this brief. These wishes stand in each other's way:")
             print("\n".join(f"- {wish}" for wish in error.wishes))
+        return REFUSED
+    except NotInTimeError as error:
+        print(error, file=sys.stderr)
         return REFUSED
     finally:
         if show:

@@ -1,6 +1,7 @@
-"""Proposing a class: the search against complete enumeration, what must hold, and what is told when nothing can be."""
+"""Proposing a class: the search against complete enumeration, what must hold, and what it says when nothing can be."""
 
 import random
+import re
 from dataclasses import replace
 from itertools import groupby, permutations, product
 from pathlib import Path
@@ -15,10 +16,11 @@ from extendum.core.model.audience import WhatNext
 from extendum.core.model.body import Posture, Region
 from extendum.core.model.brief import AtHand, Brief
 from extendum.core.moves.objections import objections
+from extendum.core.propose.build import welcome
 from extendum.core.propose.candidates import Part, candidates
 from extendum.core.propose.greedy import Greedy
 from extendum.core.propose.judge import Pick, Task
-from extendum.core.propose.propose import NothingMeetsError, Proposer
+from extendum.core.propose.propose import NothingMeetsError, NotInTimeError, Proposer
 from extendum.core.propose.rules import Rules
 from extendum.core.propose.search import Search
 from extendum.core.propose.told import told
@@ -143,6 +145,21 @@ def test_a_brief_that_cannot_be_met_names_the_wishes():
     with pytest.raises(NothingMeetsError) as told_of:
         Proposer(replace(script, brief=short, sections=()), LIBRARY).best(5)
     assert told_of.value.wishes[0] == "a class of 2:00" and 1 < len(told_of.value.wishes) <= 9
+
+
+@pytest.mark.parametrize("region", Region)
+def test_a_welcome_names_areas_as_one_would_say_them(region):
+    script = new_script("For somebody", 600)
+    said = welcome(replace(script, brief=replace(script.brief, areas=(region, Region.NECK))))
+    assert not re.search(r"\b(your|the) (your|the)\b|your \w+ of ", said)
+    assert re.search(r"(your| and) neck", said) and "{needs}" in said
+    many = welcome(replace(script, brief=replace(script.brief, areas=tuple(Region)[:5])))
+    assert "We have {minutes} minutes. Nothing should hurt" in many
+
+
+def test_no_time_is_not_called_impossible():
+    with pytest.raises(NotInTimeError):
+        Proposer(brief_of(5), LIBRARY).best(0.0, work=0.0001)
 
 
 def test_the_table_of_weights_is_the_one_that_counts():

@@ -32,6 +32,10 @@ def short(owner):
     return store.create(owner, replace(script, brief=brief, start_posture=Posture.CHAIR), "Made")
 
 
+def longer(script):
+    return replace(script, brief=replace(script.brief, target_s=420))
+
+
 def test_three_classes_are_proposed_and_one_is_taken_as_one_step(asking, short, at_once):
     page = asking.get(f"/classes/{short.pk}/proposals/").content.decode()
     assert "Propose three classes" in page
@@ -45,6 +49,11 @@ def test_three_classes_are_proposed_and_one_is_taken_as_one_step(asking, short, 
     short.refresh_from_db()
     assert compile_script(store.script_of(short.present)).length_s == 360
     assert short.present.label == "Took proposal 2"
+    later = store.script_of(store.change(short, short.stamp, "Brief", longer).present)
+    answer = asking.post(f"/classes/{short.pk}/proposals/take/", {"nth": "1", "stamp": short.stamp + 1})
+    short.refresh_from_db()
+    assert store.script_of(short.present).brief == later.brief  # what was changed since then stays
+    short = store.undo(store.undo(short, short.stamp), short.stamp + 1)
     short = store.undo(short, short.stamp)
     assert not list(store.script_of(short.present).moves())
     old = asking.post(f"/classes/{short.pk}/proposals/take/", {"nth": "1", "stamp": "0"}, HTTP_HX_REQUEST="true")
@@ -66,7 +75,7 @@ def test_a_job_is_told_when_it_is_killed_stopped_or_fails(asking, short, monkeyp
     asking.post(f"/classes/{short.pk}/proposals/enough/")
     assert short.jobs.get().enough
     short.jobs.update(heard_at=timezone.now() - timedelta(minutes=1), enough=False)
-    assert "stopped with its process" in asking.get(f"/classes/{short.pk}/proposals/").content.decode()
+    assert "The work was cut off" in asking.get(f"/classes/{short.pk}/proposals/").content.decode()
     monkeypatch.setattr(worker, "propose", lambda job, tell: 1 / 0)
     work.run(short.jobs.get().pk)
     assert "a fault of the program" in asking.get(f"/classes/{short.pk}/proposals/").content.decode()
@@ -78,7 +87,7 @@ def test_only_so_much_long_work_is_done_at_a_time(asking, short, stranger, monke
         other = store.create(stranger, store.script_of(short.present), "Made")
         Job.objects.create(of=other, kind="propose")
     answer = asking.post(f"/classes/{short.pk}/proposals/begin/", HTTP_HX_REQUEST="true")
-    assert answer.status_code == 422 and "try again in a minute" in answer.content.decode()
+    assert answer.status_code == 422 and "Try again in a minute" in answer.content.decode()
 
 
 def test_moves_of_the_last_weeks_are_familiar(owner, stretch_class):

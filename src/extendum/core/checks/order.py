@@ -7,16 +7,19 @@ from itertools import pairwise
 
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
 from extendum.core.checks.mends import fewer_changes, listed, say_at_close
-from extendum.core.checks.subject import Subject
+from extendum.core.checks.subject import SLOW_PERCENT, Subject
 from extendum.core.model.audience import Condition
 from extendum.core.model.body import Base
 from extendum.core.model.item import MoveItem
 from extendum.core.model.move import Kind
+from extendum.core.model.script import Script
 from extendum.core.model.section import Role
 from extendum.core.model.talk import Talk, TalkKind
 
 #: How often people may get down or up: once down and once up for a group that needs time, twice for others.
 CHANGES_SLOW, CHANGES_MOST = 2, 4
+#: Who needs time to get down and up.
+_NEED_TIME = frozenset({Condition.KNEES, Condition.BALANCE, Condition.HIP_REPLACEMENT})
 #: How often they may change between standing, chair and floor.
 SUPPORTS_SLOW, SUPPORTS_MOST = 4, 6
 #: From this effort (1 to 5) on a move is hard; a rise to it of so many steps at once leaves people behind.
@@ -78,7 +81,7 @@ def _between(pairs: list[tuple[MoveItem, MoveItem]], sentence: str) -> Iterator[
 def floor_often(subject: Subject) -> Iterator[Found]:
     """People get down and up more often than suits this group."""
     at = _changes(subject, frozenset({frozenset({Base.FLOOR, Base.LYING})}))
-    careful = _careful(subject)
+    careful = needs_time(subject.script)
     most = CHANGES_SLOW if careful else CHANGES_MOST
     if len(at) > most:
         whom = ", with somebody who needs time for it" if careful else ""
@@ -90,8 +93,10 @@ def floor_often(subject: Subject) -> Iterator[Found]:
         )
 
 
-def _careful(subject: Subject) -> bool:
-    return subject.slow or subject.has(Condition.KNEES, Condition.BALANCE, Condition.HIP_REPLACEMENT)
+def needs_time(script: Script) -> bool:
+    """Whether somebody in the group needs time to get down and up, or to change supports."""
+    has = {one.casefold() for one in script.brief.conditions}
+    return script.style.pace_percent >= SLOW_PERCENT or not has.isdisjoint(_NEED_TIME)
 
 
 def _changes(subject: Subject, supports: frozenset[frozenset[Base]]) -> list[str]:
@@ -120,7 +125,7 @@ def supports_often(subject: Subject) -> Iterator[Found]:
         return
     on_chair = frozenset({Base.CHAIR})
     at = _changes(subject, frozenset({frozenset({Base.FLOOR, Base.LYING}), on_chair}))
-    most = SUPPORTS_SLOW if _careful(subject) else SUPPORTS_MOST
+    most = SUPPORTS_SLOW if needs_time(subject.script) else SUPPORTS_MOST
     if len(at) > most:
         yield Found(
             f"People change between standing, chair and floor {len(at)} times.",

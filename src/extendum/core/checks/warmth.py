@@ -13,7 +13,7 @@ from extendum.core.model.audience import WhatNext
 from extendum.core.model.body import PARTS, Region
 from extendum.core.model.dose import Hold
 from extendum.core.model.item import Item, MoveItem
-from extendum.core.model.move import Effect, Kind
+from extendum.core.model.move import Effect, Kind, Move
 from extendum.core.model.timeline import SegmentKind
 from extendum.core.outputs.coverage import static_seconds
 
@@ -26,7 +26,7 @@ COLD_S, WARM_S = 20, 30
 #: Before strength or speed a class moves for so long.
 MOVE_FIRST_S = 60
 _WHOLE, _ALL = frozenset({Region.WHOLE_BODY}), frozenset({"", *PARTS.values()})
-_MOVING = (Kind.DYNAMIC, Kind.MOBILITY, Kind.PULSE_RAISER, Kind.STRENGTH)
+MOVING = (Kind.DYNAMIC, Kind.MOBILITY, Kind.PULSE_RAISER, Kind.STRENGTH)
 
 
 @checked(
@@ -76,7 +76,7 @@ def _held_long(subject: Subject) -> Iterator[_Held]:
         main = [item for item in subject.moves if worked.items.get(item.id)]
         part = PARTS.get(region, "")
         last = max(subject.place[item.id] for item in main)
-        after = (item for item in subject.moves if subject.place[item.id] > last and part in _warms(item))
+        after = (item for item in subject.moves if subject.place[item.id] > last and part in warms(item.move))
         moves = subject.brief.before is WhatNext.GENTLE or sum(_moving(subject, one) for one in after) >= MOVING_S
         most = STATIC_MOST_S - 1 if moves else STATIC_SOME_S
         if seconds > most:
@@ -86,13 +86,13 @@ def _held_long(subject: Subject) -> Iterator[_Held]:
 
 def _moving(subject: Subject, item: MoveItem) -> int:
     """Seconds of a move in which people move; none of what is held or breathed."""
-    return sum(one.seconds for one in subject.work[item.id]) if item.move.kind in _MOVING else 0
+    return sum(one.seconds for one in subject.work[item.id]) if item.move.kind in MOVING else 0
 
 
-def _warms(item: MoveItem) -> frozenset[str]:
+def warms(move: Move) -> frozenset[str]:
     """The parts of the body that a move warms: those of its targets, and all of them from the trunk or the pulse."""
-    parts = frozenset(PARTS.get(target.region, "") for target in item.move.targets)
-    whole = item.move.kind is Kind.PULSE_RAISER or any(target.region in _WHOLE for target in item.move.targets)
+    parts = frozenset(PARTS.get(target.region, "") for target in move.targets)
+    whole = move.kind is Kind.PULSE_RAISER or any(target.region in _WHOLE for target in move.targets)
     return _ALL if whole or "trunk" in parts else parts
 
 
@@ -123,8 +123,8 @@ def cold_hold(subject: Subject) -> Iterator[Found]:
             continue
         stretches = any(target.effect is Effect.STRETCH for target in item.move.targets)
         long = segment.kind is SegmentKind.HOLD and segment.seconds > COLD_S
-        if item.move.kind in _MOVING:
-            for part in _warms(item):
+        if item.move.kind in MOVING:
+            for part in warms(item.move):
                 moved[part] = moved.get(part, 0) + segment.seconds
         if item.move.kind is not Kind.STATIC or not long or not stretches:
             continue

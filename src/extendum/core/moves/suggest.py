@@ -25,10 +25,10 @@ PROP_IN_HAND, PROP_NEW = 8, -10
 KIND_FITS, KIND_MISFITS = 35, -35
 EFFORT_FITS, EFFORT_JUMPS = 8, -12
 TO_ADAPT = -12
-_MOVING = (Kind.DYNAMIC, Kind.MOBILITY, Kind.PULSE_RAISER)
+MOVING = (Kind.DYNAMIC, Kind.MOBILITY, Kind.PULSE_RAISER)
 _FITTING = {
     Role.OPENING: ((Kind.BREATH,), (Kind.STATIC, Kind.STRENGTH, Kind.PULSE_RAISER, Kind.PRESSING)),
-    Role.WARM_UP: (_MOVING, (Kind.STATIC, Kind.BREATH, Kind.PRESSING)),
+    Role.WARM_UP: (MOVING, (Kind.STATIC, Kind.BREATH, Kind.PRESSING)),
     Role.MAIN: ((Kind.STATIC,), (Kind.BREATH,)),
     Role.TEACHING: ((), ()),
     Role.CLOSING: ((Kind.BREATH,), (Kind.STRENGTH, Kind.PULSE_RAISER, Kind.DYNAMIC)),
@@ -75,7 +75,7 @@ def place_after(script: Script, after: str | None = None) -> Place:
     done = frozenset(region for item in script.moves() for region in item.move.main_regions)
     missing = tuple(region for region in script.brief.areas if region not in done)
     used = frozenset(item.move.key for item in script.moves())
-    warm = any(item.move.kind in _MOVING for item in moves)
+    warm = any(item.move.kind in MOVING for item in moves)
     begins = section is None or not any(isinstance(item, MoveItem) for item in section.items)
     return Place(section.role if section else Role.MAIN, stance, last, done, missing, used, warm, begins)
 
@@ -269,7 +269,7 @@ def _kind(move: Move, place: Place, before: WhatNext) -> Iterable[tuple[int, str
     fits, misfits = _FITTING[place.role]
     settles = any(target.effect is Effect.SETTLE for target in move.targets)
     if place.role is Role.MAIN and before is WhatNext.STRENGTH:
-        fits, misfits = _MOVING, (Kind.STATIC, Kind.BREATH)
+        fits, misfits = MOVING, (Kind.STATIC, Kind.BREATH)
     if move.kind in fits or (place.role is Role.CLOSING and settles):
         words = _FITS_WORDS[place.role]
         if place.role is Role.MAIN and before is WhatNext.STRENGTH:
@@ -277,7 +277,7 @@ def _kind(move: Move, place: Place, before: WhatNext) -> Iterable[tuple[int, str
         yield KIND_FITS, words
     elif move.kind in misfits:
         yield KIND_MISFITS, ""
-    if place.role is Role.MAIN and not place.warm and before is not WhatNext.STRENGTH and move.kind in _MOVING:
+    if place.role is Role.MAIN and not place.warm and before is not WhatNext.STRENGTH and move.kind in MOVING:
         yield KIND_FITS + EFFORT_FITS, "warms people before holds"
 
 

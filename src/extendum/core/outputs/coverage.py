@@ -89,6 +89,14 @@ def static_seconds(worked: Worked) -> int:
     return max(worked.static.values(), default=0) // 2
 
 
+def on_each_side(found: Coverage) -> dict[Region, int]:
+    """Seconds that each region gets on the side that gets less, main, with all effects together."""
+    done: dict[Region, int] = {}
+    for (region, _), worked in found.items():
+        done[region] = done.get(region, 0) + min(worked.seconds(Side.LEFT), worked.seconds(Side.RIGHT))
+    return done
+
+
 def of_region(found: Coverage, region: Region) -> dict[Effect, Worked]:
     """What is done for one region, by effect."""
     return {effect: worked for (one, effect), worked in found.items() if one is region}

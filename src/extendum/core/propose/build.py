@@ -19,14 +19,32 @@ from extendum.core.propose.candidates import PART_OF, Candidate, Part, dosed
 from extendum.core.propose.judge import Pick, Plan, Task
 from extendum.core.timing.layout import length_of
 
-#: So many areas are named at the start; of more, people hear that it is for the whole body.
-NAMED_MOST = 3
+#: So many areas are named at the start; more than that nobody remembers.
+NAMED_MOST = 4
+#: Areas as a class hears them, where "your" before the name is not enough.
+_SPOKEN = {
+    Region.UPPER_ARM: "your upper arms",
+    Region.FOREARM: "your forearms",
+    Region.WRIST: "your wrists",
+    Region.HAND: "your hands",
+    Region.SIDE_BODY: "your sides",
+    Region.ABDOMINALS: "your belly",
+    Region.HIP_FRONT: "the front of your hips",
+    Region.HIP_SIDE: "the sides of your hips",
+    Region.DEEP_HIP: "the deep muscles of your hips",
+    Region.INNER_THIGH: "your inner thighs",
+    Region.FRONT_THIGH: "the fronts of your thighs",
+    Region.BACK_THIGH: "the backs of your thighs",
+    Region.CALF: "your calves",
+    Region.ANKLE: "your ankles",
+    Region.FOOT: "your feet",
+}
 _CARE = (
     "Nothing should hurt: a mild stretch is plenty. Ease off or stop at any pain, numbness or tingling, and keep "
     "breathing."
 )
 _GOODBYE = {
-    Base.STANDING: "Let your arms hang and take one easy breath. Thank you, that was your class.",
+    Base.STANDING: "Let your arms hang and take one easy breath. That brings us to the end. Thank you.",
     Base.CHAIR: "Rest your hands in your lap and take one easy breath. Get up slowly when you are ready. Thank you.",
     Base.FLOOR: "Stay here for one easy breath. Get up slowly when you are ready, with a hand on something if you "
     "like. Thank you.",
@@ -43,32 +61,12 @@ _SECTION = {
 
 def welcome(script: Script) -> str:
     """The words that a proposed class begins with."""
-    areas = script.brief.areas
-    if areas and len(areas) <= NAMED_MOST and not {Region.WHOLE_BODY, Region.BREATH} & set(areas):
-        what = f"for your {names([_spoken(one) for one in areas])}"
-    else:
-        what = "for your whole body"
-    return f"Welcome. {{needs}} We have {{minutes}} minutes {what}. {_CARE}"
-
-
-def _spoken(region: Region) -> str:
-    """An area as a class hears it."""
-    plural = {"hip", "thigh", "arm", "forearm", "wrist", "hand", "calf", "ankle"}
-    many = {"calf": "calves", "foot": "feet"}
-    words = {
-        Region.HIP_FRONT: "the front of your hips",
-        Region.HIP_SIDE: "the sides of your hips",
-        Region.BACK_THIGH: "the backs of your thighs",
-        Region.FRONT_THIGH: "the fronts of your thighs",
-        Region.INNER_THIGH: "inner thighs",
-        Region.SIDE_BODY: "sides",
-        Region.DEEP_HIP: "hips",
-        Region.ABDOMINALS: "belly",
-    }
-    if region in words:
-        return words[region]
-    last = region.value.split()[-1]
-    return region.value.removesuffix(last) + (many.get(last) or (f"{last}s" if last in plural else last))
+    areas = [one for one in script.brief.areas if one not in (Region.WHOLE_BODY, Region.BREATH)]
+    said = [_SPOKEN.get(one, f"your {one}") for one in areas]
+    if all(one.startswith("your ") for one in said):
+        said[1:] = [one.removeprefix("your ") for one in said[1:]]
+    what = f" for {names(said)}" if 0 < len(said) <= NAMED_MOST else ""
+    return f"Welcome. {{needs}} We have {{minutes}} minutes{what}. {_CARE}"
 
 
 def built(task: Task, plan: Plan, taken: Callable[[str], str] = lambda key: "") -> Script:

@@ -6,6 +6,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 from enum import IntEnum
 
+from extendum.core.checks import warmth
 from extendum.core.edit.take_up import take_up
 from extendum.core.model.audience import WhatNext
 from extendum.core.model.body import Base, Posture, Region, Side
@@ -18,6 +19,7 @@ from extendum.core.model.script import Script
 from extendum.core.model.section import Group, Role, Section
 from extendum.core.model.timeline import SegmentKind
 from extendum.core.moves.objections import concerns, objections
+from extendum.core.moves.suggest import MOVING
 from extendum.core.outputs.coverage import coverage
 from extendum.core.timing.compile import compile_script
 
@@ -36,9 +38,6 @@ class Part(IntEnum):
     WARM = 1
     MAIN = 2
     SETTLE = 3
-
-
-_MOVING = (Kind.MOBILITY, Kind.DYNAMIC, Kind.PULSE_RAISER)
 
 
 @dataclass(frozen=True, slots=True)
@@ -167,7 +166,7 @@ def _parts(entry: LibraryMove, script: Script) -> frozenset[Part]:
         ends = {Part.SETTLE} if upright or before is WhatNext.NOTHING else set()
         return frozenset({Part.ARRIVE, *ends} | ({Part.MAIN} if asked else set()))
     found = {Part.MAIN}
-    if move.kind in _MOVING:
+    if move.kind in MOVING:
         found.add(Part.WARM)
     if settles and move.effort == 1 and before is WhatNext.NOTHING:
         found.add(Part.SETTLE)
@@ -188,7 +187,7 @@ def timed(item: MoveItem, script: Script, parts: frozenset[Part], values: tuple[
     ends = [_lengths(dosed(item, value), script) for value in dict.fromkeys((values[0], values[-1]))]
     (fixed, least, told_s), (long, most, _) = ends[0], ends[-1]
     gaps = max(1, len(values) - 1)
-    moving = max(least.values(), default=0) if move.kind in (*_MOVING, Kind.STRENGTH) else 0
+    moving = max(least.values(), default=0) if move.kind in warmth.MOVING else 0
     return Candidate(
         key,
         item,

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import replace
+from functools import partial
+from typing import NamedTuple
 
 from extendum.core.model.body import Region
 from extendum.core.model.library import LibraryMove
@@ -18,6 +20,13 @@ ASKED_S = 4.0
 _ENDLESS = 10**6
 
 
+class Wish(NamedTuple):
+    """A wish in a few words, and the rules without it."""
+
+    words: str
+    give_up: Callable[[Rules], Rules]
+
+
 def conflict(task: Task, rules: Rules, library: Sequence[LibraryMove]) -> tuple[str, ...]:
     """The wishes that stand in each other's way, each in a few words."""
     alone = tuple(_unreached(region, task, library) for region in rules.areas if not _reached(region, task))
@@ -28,10 +37,10 @@ def conflict(task: Task, rules: Rules, library: Sequence[LibraryMove]) -> tuple[
     wishes = _wishes(task, rules)
     kept = list(wishes)
     for one in wishes:
-        without = [other for other in kept if other != one]
-        if _impossible(task, rules, without):
+        without = [other for other in kept if other is not one]
+        if _impossible(task, rules, [other for other in wishes if other not in without]):
             kept = without
-    return tuple(kept)
+    return tuple(one.words for one in kept)
 
 
 def _reached(region: Region, task: Task) -> bool:
@@ -51,31 +60,32 @@ def _unreached(region: Region, task: Task, library: Sequence[LibraryMove]) -> st
     return f"{region}: no move reaches it ({name}: {'; '.join(why)})" if why else f"{region}: no move reaches it"
 
 
-def _wishes(task: Task, rules: Rules) -> list[str]:
-    found = [f"a class of {clock(task.script.brief.target_s)}"]
-    found += [f"the moves that it has ({len(rules.must)})"] if rules.must else []
-    found += ["moving before holds"] if rules.warms else []
-    found += ["holds of 30 s at the most before strength or speed"] if rules.held_most is not None else []
-    found += [f"at most {rules.crossings} ways to the floor or up"]
-    found += ["a calm end"] if rules.settles else []
-    return found + [str(region) for region in rules.areas]
+def _wishes(task: Task, rules: Rules) -> list[Wish]:
+    """Everything that is wished for; the areas last, so that they stay only where nothing else can be blamed."""
+    endless = dict.fromkeys(rules.shares, (0, _ENDLESS))
+    length = f"a class of {clock(task.script.brief.target_s)}"
+    found = [Wish(length, lambda asked: replace(asked, least=0, most=_ENDLESS, shares=endless))]
+    if rules.must:
+        has = f"the moves that it has ({len(rules.must)})"
+        found.append(Wish(has, lambda asked: replace(asked, must=frozenset())))
+    if rules.warms:
+        found.append(Wish("moving before holds", lambda asked: replace(asked, warms=False)))
+    if rules.held_most is not None:
+        short = f"holds of {rules.held_most // 2} s at the most before strength or speed"
+        found.append(Wish(short, lambda asked: replace(asked, held_most=None)))
+    trips = f"at most {rules.crossings} trips to the floor or up"
+    found.append(Wish(trips, lambda asked: replace(asked, crossings=_ENDLESS)))
+    if rules.settles:
+        found.append(Wish("a calm end", lambda asked: replace(asked, settles=False)))
+    return found + [Wish(str(region), partial(_without, region=region)) for region in rules.areas]
 
 
-def _impossible(task: Task, rules: Rules, wishes: list[str]) -> bool:
-    """Whether these wishes cannot be had together."""
-    told = " ".join(wishes)
-    timed = "a class of" in told
-    shares = rules.shares if timed else dict.fromkeys(rules.shares, (0, _ENDLESS))
-    asked = replace(
-        rules,
-        least=rules.least if timed else 0,
-        most=rules.most if timed else _ENDLESS,
-        must=rules.must if "the moves that" in told else frozenset(),
-        warms=rules.warms and "moving before" in told,
-        held_most=rules.held_most if "holds of 30 s" in told else None,
-        crossings=rules.crossings if "the floor or up" in told else _ENDLESS,
-        settles=rules.settles and "a calm end" in told,
-        shares=shares,
-        areas=tuple(region for region in rules.areas if str(region) in wishes),
-    )
-    return Search(task, asked).best(ASKED_S, ASKED_S).impossible
+def _without(asked: Rules, region: Region) -> Rules:
+    return replace(asked, areas=tuple(one for one in asked.areas if one is not region))
+
+
+def _impossible(task: Task, rules: Rules, given_up: Sequence[Wish]) -> bool:
+    """Whether nothing meets what is left when these wishes are given up."""
+    for one in given_up:
+        rules = one.give_up(rules)
+    return Search(task, rules).best(ASKED_S, ASKED_S).impossible

@@ -57,7 +57,7 @@ class Between(NamedTuple):
 class Task:
     """What is asked for: a class with its brief, what it could be made of, and the weights.
 
-    ``known``: by key, how familiar a move is to the group, from -2 (often skipped) to 2 (had in the last weeks).
+    ``known``: by key, in how many classes of the last weeks the group had a move, up to two.
     """
 
     script: Script

@@ -1,4 +1,4 @@
-"""What sets a proposed class apart from those beside it, in a few words."""
+"""What sets proposed classes apart from each other, in a few words each."""
 
 from __future__ import annotations
 
@@ -15,14 +15,21 @@ _WHERE = {
 }
 
 
-def named(script: Script, others: Sequence[Script]) -> str:
-    """Where most of it happens, and whether it has fewer moves than all others, or more."""
-    own, many = len(list(script.moves())), [len(list(one.moves())) for one in others]
+def names_of(scripts: Sequence[Script]) -> list[str]:
+    """A name for each: where most of it happens; where that is the same, the first move that only this one has."""
+    found = list(where := [_where(script) for script in scripts])
+    moves = [[item.move for item in script.moves()] for script in scripts]
+    for n, name in enumerate(where):
+        elsewhere = {move.key for m, own in enumerate(moves) if m != n for move in own}
+        alone = [move.name for move in moves[n] if move.key not in elsewhere]
+        if where.count(name) > 1 and alone:
+            found[n] = f"{name}, with {alone[0][:1].lower()}{alone[0][1:]}"
+    return found
+
+
+def _where(script: Script) -> str:
     bases = [Base.of(item.move.posture) for item in script.moves()]
     if not bases:
         return "Nothing yet"
     most = max(Base, key=bases.count)
-    where = f"{'Mostly' if len(set(bases)) > 1 else 'All'} {_WHERE[most]}"
-    if many and own < min(many):
-        return f"{where}, fewer moves"
-    return f"{where}, more moves" if many and own > max(many) else where
+    return f"{'Mostly' if len(set(bases)) > 1 else 'All'} {_WHERE[most]}"

@@ -5,13 +5,11 @@ docs/propose.md tells all of it.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable
 from dataclasses import replace
 from functools import partial
 
-from extendum.core.model.errors import RefusedError
-from extendum.core.model.library import LibraryMove
-from extendum.core.model.script import Script
+from extendum.core.model.errors import ExtendumError, RefusedError
 from extendum.core.propose.build import talk_s
 from extendum.core.propose.conflict import conflict
 from extendum.core.propose.greedy import Greedy
@@ -20,7 +18,6 @@ from extendum.core.propose.made import QUIET_S, Maker, Proposal
 from extendum.core.propose.ready import made_ready
 from extendum.core.propose.rules import Rules, rules_for
 from extendum.core.propose.search import Found, Search
-from extendum.core.propose.weights import Sliders
 
 #: Work of one search, in the solver's own count: about as many seconds on a small machine.
 WORK = 60.0
@@ -40,19 +37,17 @@ class NothingMeetsError(RefusedError):
         super().__init__("brief", "wishes that can be met together", "; ".join(wishes))
 
 
+class NotInTimeError(ExtendumError):
+    """No class was found in the time that there was; there may be one."""
+
+    def __init__(self) -> None:
+        super().__init__("No class was found in this time. Give it more, or ask for less.")
+
+
 class Proposer(Maker):
     """Makes proposals for one class; what it learns from one it keeps for the next."""
 
-    def __init__(
-        self,
-        script: Script,
-        library: Sequence[LibraryMove],
-        sliders: Sliders = Sliders(),  # noqa: B008 frozen
-        known: Mapping[str, int] | None = None,
-        taken: Callable[[str], str] = lambda key: "",
-    ) -> None:
-        super().__init__(script, library, sliders, known, taken)
-        self._ready = False
+    _ready = False
 
     def several(self, n: int, seconds: float, tell: Tell = lambda *_: True) -> list[Proposal]:
         """So many classes, the best first; each has at most two thirds of the moves of any before it."""
@@ -62,7 +57,7 @@ class Proposer(Maker):
                 break
             try:
                 found.append(self.another(seconds, partial(tell, nth)))
-            except RefusedError:
+            except (NothingMeetsError, NotInTimeError):
                 if not found:
                     raise
                 break
@@ -87,18 +82,23 @@ class Proposer(Maker):
     def best(
         self, seconds: float, work: float = WORK, tell: Callable[[int, int], bool] = lambda score, bound: True
     ) -> Proposal:
-        """The best class that was found; NothingMeetsError where no class meets the brief."""
+        """The best class that was found.
+
+        NothingMeetsError where no class meets the brief, NotInTimeError where none was found in so many seconds.
+        """
         left = seconds
         self._make_ready()
         rules = self.rules
         if self.impossible:
             raise NothingMeetsError(conflict(self.task, rules, self.library))
         best: Proposal | None = None
+        impossible = False
         hint = Greedy(self.task, rules).grown()
         for _ in range(AGAIN):
             found = self._plan(rules, hint, max(LATE_S, left), work, tell)
             left -= found.seconds
             if not found.plan:
+                impossible = found.impossible
                 break
             made = self.made(found.plan, found.score, found.bound)
             if best is None or (len(made.open), -made.score) < (len(best.open), -best.score):
@@ -106,6 +106,8 @@ class Proposer(Maker):
             if not made.open:
                 break
             hint, rules = found.plan, self._learned(rules, made)
+        if best is None and not impossible:
+            raise NotInTimeError
         if best is None:
             raise NothingMeetsError(conflict(self.task, self.rules, self.library))
         self.rules = rules
@@ -125,14 +127,16 @@ class Proposer(Maker):
         return search.best(seconds, work, tell)
 
     def _learned(self, rules: Rules, made: Proposal) -> Rules:
-        """The rules with what the checks refused: one move to blame goes, several are not all in it again."""
+        """The rules with what the checks refused.
+
+        One move to blame goes, several are not all in it again; where none is to blame, this choice of moves is not.
+        """
         never, apart = set(rules.never), list(rules.apart)
+        keys = {item.id: item.move.key for item in made.script.moves()}
         for finding in made.open:
-            blamed = (
-                frozenset(item.move.key for item in made.script.moves() if item.id in finding.found.items) - rules.must
-            )
+            blamed = frozenset(keys[one] for one in finding.found.items if one in keys) - rules.must
             if len(blamed) == 1:
                 never |= blamed
-            elif blamed:
-                apart.append(blamed)
+            else:
+                apart.append(blamed or frozenset(keys.values()))
         return replace(rules, never=frozenset(never), apart=tuple(dict.fromkeys(apart)))

@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections import Counter
 from dataclasses import dataclass
 
-from extendum.core.checks.order import CHANGES_MOST, CHANGES_SLOW
-from extendum.core.checks.warmth import WARM_S
-from extendum.core.model.audience import Condition, WhatNext
-from extendum.core.model.body import PARTS, Base, Region
+from extendum.core.checks.order import CHANGES_MOST, CHANGES_SLOW, needs_time
+from extendum.core.checks.warmth import WARM_S, warms
+from extendum.core.model.audience import WhatNext
+from extendum.core.model.body import PARTS, Posture, Region
 from extendum.core.model.item import may_go
 from extendum.core.model.move import Effect, Kind
 from extendum.core.propose.candidates import HELD_MOST_S, Candidate, Does, Part
@@ -21,11 +21,10 @@ SETTLE_LEAST = 5
 WARM_ALREADY = (8, 22)
 #: A class of so many seconds has room for a move that settles.
 SETTLES_FROM_S = 420
+#: How people stand who go on to strength or speed.
+UPRIGHT = (Posture.STANDING, Posture.ONE_LEG, Posture.LUNGE)
 #: Moves at most in the parts that frame a class.
 FRAME_MOST = 1
-_CAREFUL = frozenset({Condition.KNEES, Condition.BALANCE, Condition.HIP_REPLACEMENT})
-#: From this pace on a group counts as slow, as in the checks.
-_SLOW_PERCENT = 130
 
 
 @dataclass(frozen=True)
@@ -80,11 +79,10 @@ class Rules:
             found += [f"{region} held long" for region, halves in held.items() if halves > self.held_most]
         if self.warms:
             warmed = self.warmed(task, plan)
-            found += [
-                f"{one.key} cold"
-                for pick, one in moves
-                if needs_warmth(one) and pick.part is Part.MAIN and max(warmed[p] for p in parts_of(one)) < 2 * WARM_S
-            ]
+            for pick, one in moves:
+                cold = parts_of(one) if pick.part is Part.MAIN and needs_warmth(one) else ()
+                if cold and max(warmed[part] for part in cold) < 2 * WARM_S:
+                    found.append(f"{one.key} cold")
         return found
 
     def warmed(self, task: Task, plan: Plan) -> Counter[str]:
@@ -93,7 +91,7 @@ class Rules:
         for pick in plan:
             if pick.part is Part.WARM:
                 one = task.candidates[pick.candidate]
-                for part in warms(one):
+                for part in warms(one.item.move):
                     found[part] += moving_at(one, pick.steps)
         return found
 
@@ -109,8 +107,6 @@ def rules_for(task: Task, talks_s: int, quiet_s: int) -> Rules:
     if active:
         shares[Part.WARM] = (shares[Part.WARM][0], whole)
         shares[Part.MAIN] = (0, whole)
-    slow = script.style.pace_percent >= _SLOW_PERCENT
-    careful = slow or bool(_CAREFUL & {one.casefold() for one in brief.conditions})
     can_settle = any(Part.SETTLE in one.parts for one in task.candidates)
     settles = can_settle and not active and brief.target_s >= SETTLES_FROM_S
     if settles:
@@ -124,7 +120,7 @@ def rules_for(task: Task, talks_s: int, quiet_s: int) -> Rules:
         least=whole - 2 * (talks_s + quiet_s),
         most=whole - 2 * talks_s,
         shares=shares,
-        crossings=CHANGES_SLOW if careful else CHANGES_MOST,
+        crossings=CHANGES_SLOW if needs_time(script) else CHANGES_MOST,
         settles=settles,
         upright=active,
         held_most=2 * HELD_MOST_S if active else None,
@@ -141,8 +137,8 @@ def shared_most(other: frozenset[str]) -> int:
 
 
 def is_upright(candidate: Candidate) -> bool:
-    """Whether people stand at the end of a move."""
-    return Base.of(candidate.item.move.ends_in) is Base.STANDING
+    """Whether people stand with their heads up at the end of a move."""
+    return candidate.item.move.ends_in in UPRIGHT
 
 
 def holds(candidate: Candidate) -> list[Does]:
@@ -160,17 +156,6 @@ def needs_warmth(candidate: Candidate) -> bool:
 def parts_of(candidate: Candidate) -> frozenset[str]:
     """The parts of the body that it is for."""
     return frozenset(PARTS.get(region, "") for region in candidate.item.move.main_regions)
-
-
-_ALL = frozenset({"", *PARTS.values()})
-
-
-def warms(candidate: Candidate) -> frozenset[str]:
-    """The parts of the body that a move warms: those of its targets, and all of them from the trunk or the pulse."""
-    move = candidate.item.move
-    parts = frozenset(PARTS.get(target.region, "") for target in move.targets)
-    whole = move.kind is Kind.PULSE_RAISER or any(target.region is Region.WHOLE_BODY for target in move.targets)
-    return _ALL if whole or "trunk" in parts else parts
 
 
 def moving_at(candidate: Candidate, steps: int) -> int:

@@ -12,18 +12,18 @@ from math import floor
 
 from ortools.sat.python import cp_model
 
-from extendum.core.checks.warmth import WARM_S
-from extendum.core.model.body import Posture
+from extendum.core.checks.warmth import WARM_S, warms
+from extendum.core.model.move import Move
 from extendum.core.propose.candidates import Part
 from extendum.core.propose.judge import Between, Block, Pick, Plan, Task
 from extendum.core.propose.rules import (
+    UPRIGHT,
     Rules,
     holds,
     moving_at,
     needs_warmth,
     parts_of,
     shared_most,
-    warms,
 )
 
 
@@ -99,6 +99,9 @@ class Search:
     def _of(self, keys: frozenset[str]) -> cp_model.LinearExprT:
         return sum(x for (n, _), x in self.in_.items() if self.task.candidates[n].key in keys)
 
+    def _move(self, of: tuple[int, Part]) -> Move:
+        return self.task.candidates[of[0]].item.move
+
     def _halves(self, of: tuple[int, Part]) -> cp_model.LinearExprT:
         one = self.task.candidates[of[0]]
         return one.fixed * self.in_[of] + one.step * self.steps[of]
@@ -122,7 +125,7 @@ class Search:
             first, last = model.new_bool_var(f"a0.{k}"), model.new_bool_var(f"a{k}.0")
             arcs += [(0, k, first), (k, 0, last)]
             self.ways.append((first, task.between(task.start, block)))
-            if self.rules.upright and block.ends not in _UPRIGHT:
+            if self.rules.upright and block.ends not in UPRIGHT:
                 model.add(last == 0)
             for m, other in enumerate(blocks, 1):
                 if m != k and other.part >= block.part:
@@ -172,7 +175,7 @@ class Search:
         """A static stretch in the main part needs one of its parts of the body warm."""
         warm = {}
         for place in sorted({place for one in self.task.candidates for place in parts_of(one)}):
-            own = [of for of in self.in_ if of[1] is Part.WARM and place in warms(self.task.candidates[of[0]])]
+            own = [of for of in self.in_ if of[1] is Part.WARM and place in warms(self._move(of))]
             warm[place] = self.model.new_bool_var(f"warm {place}")
             moved = sum(self._moved(of) for of in own)
             self.model.add(moved >= 2 * WARM_S).only_enforce_if(warm[place])
@@ -262,6 +265,3 @@ class Search:
                     plan.append(Pick(*of, solver.value(self.steps[of])))
             at = follows[at]
         return tuple(plan)
-
-
-_UPRIGHT = frozenset({Posture.STANDING, Posture.ONE_LEG, Posture.LUNGE})

@@ -6,6 +6,7 @@ import logging
 import subprocess
 import sys
 import threading
+import time
 from collections.abc import Callable, Mapping
 from datetime import timedelta
 
@@ -14,12 +15,14 @@ from django.db import connection
 from django.utils import timezone
 from django.utils.module_loading import import_string
 
-from extendum.core.model.errors import ExtendumError, RefusedError
+from extendum.core.model.errors import ExtendumError
 from extendum.web.classes.models import StretchClass
 from extendum.web.jobs.models import Job
 
 #: A job is kept so long; one that is not heard of for so long was killed.
 KEPT, KILLED = timedelta(days=1), timedelta(seconds=20)
+#: How often a process says that it is there.
+HEARD_EVERY_S = 5.0
 #: So many jobs are at work at a time on one machine.
 AT_ONCE = 3
 #: What does each kind of work: it is given the job and tells what it has found, and gives what it found in the end.
@@ -28,15 +31,20 @@ WORKERS = {"propose": "extendum.web.proposing.worker.propose", "pack": _MAKES, "
 Tell = Callable[[dict[str, object]], bool]
 
 
+class BusyError(ExtendumError):
+    """There is enough long work at the moment."""
+
+    def __init__(self) -> None:
+        super().__init__(f"{AT_ONCE} other files or proposals are being made at the moment. Try again in a minute.")
+
+
 def begin(of: StretchClass, kind: str, asked: Mapping[str, object], found: Mapping[str, object]) -> Job:
-    """Begin work on a class; what was at work of its kind is told to end, and old rows go."""
+    """Begin work on a class; earlier work of its kind ends, and old rows go."""
     Job.objects.filter(made_at__lt=timezone.now() - KEPT).delete()
     at_work = Job.objects.filter(state=Job.State.WORKING, heard_at__gt=timezone.now() - KILLED)
     at_work.filter(of__owner=of.owner, kind=kind).update(enough=True)
-    if (many := at_work.filter(enough=False).count()) >= AT_ONCE:
-        raise RefusedError(
-            "work", f"less than {AT_ONCE} pieces of long work at a time", f"{many}: try again in a minute"
-        )
+    if at_work.filter(enough=False).count() >= AT_ONCE:
+        raise BusyError
     job = Job.objects.create(of=of, kind=kind, asked=asked, found=found)
     start(job)
     job.refresh_from_db()
@@ -59,7 +67,7 @@ def killed(job: Job) -> bool:
 
 
 def run(pk: int) -> None:
-    """Do a job; its row is told whatever comes of it."""
+    """Do a job, and keep in its row whatever comes of it."""
     job = Job.objects.select_related("of__owner").get(pk=pk)
 
     def tell(found: dict[str, object]) -> bool:
@@ -75,6 +83,13 @@ def run(pk: int) -> None:
         logging.getLogger(__name__).exception("job %s failed", pk)
         ended = {"state": Job.State.FAILED, "told": "It stopped at a fault of the program, which is in its log."}
     Job.objects.filter(pk=pk).update(heard_at=timezone.now(), **ended)
+
+
+def keep_heard(pk: int) -> None:
+    """Say every few seconds that a job is at work, also while it has nothing to tell."""
+    while True:
+        Job.objects.filter(pk=pk, state=Job.State.WORKING).update(heard_at=timezone.now())
+        time.sleep(HEARD_EVERY_S)
 
 
 def _in_a_thread(pk: int) -> None:

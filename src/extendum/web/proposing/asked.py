@@ -46,13 +46,14 @@ def wanted(owner: User, asked: Mapping[str, Any]) -> Wanted:
 
 
 def familiar(owner: User, group: str) -> dict[str, int]:
-    """By key, how familiar the moves of the last weeks are to a group; of every group where none is named."""
+    """By key, in how many classes of the last weeks a group had a move, up to two; every group where none is named."""
     taught = Session.objects.filter(owner=owner, at__gte=timezone.now() - RECENT, run__isnull=False)
     if group:
         taught = taught.filter(group=group)
     known: dict[str, int] = {}
-    for session in taught.select_related("of").order_by("-at")[:READ_MOST]:
-        for item in store.script_of(session.of.present).moves():
+    for session in taught.select_related("of", "run__revision").order_by("-at")[:READ_MOST]:
+        taught_as = (session.run and session.run.revision) or session.of.present
+        for item in store.script_of(taught_as).moves():
             known[item.move.key] = min(2, known.get(item.move.key, 0) + 1)
     return known
 

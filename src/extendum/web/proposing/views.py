@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from functools import partial
 from typing import Any
 
 from django.http import Http404, HttpResponse, HttpResponseRedirect
@@ -11,13 +12,12 @@ from django.urls import reverse
 from django.utils.safestring import SafeString
 from django.views.decorators.http import require_POST, require_safe
 
-from extendum.core.model.body import Side
 from extendum.core.model.errors import ExtendumError
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import clock
-from extendum.core.outputs.coverage import coverage
+from extendum.core.outputs.coverage import coverage, on_each_side
 from extendum.core.propose.made import Maker
-from extendum.core.propose.named import named
+from extendum.core.propose.named import names_of
 from extendum.core.propose.weights import SLIDE
 from extendum.core.timing.compile import compile_script
 from extendum.draw.body import draw_still_body
@@ -112,14 +112,19 @@ def take(request: Asked, pk: int) -> HttpResponse:
         if not 1 <= nth <= len(made):
             raise Http404
         script = loads(made[nth - 1]["document"])
-        label = f"Took proposal {nth}"
-        of = store.change(of, whole(form, "stamp"), label, lambda now: replace(script, title=now.title))
+        change = partial(_with_sections_of, script)
+        of = store.change(of, whole(form, "stamp"), f"Took proposal {nth}", change)
     except store.StaleEditError as stale:
         return stale_notice(request, of, form, stale)
     except ExtendumError as error:
         return notice(request, of, 422, **refusal(error))
     of.jobs.filter(kind="propose", state=Job.State.WORKING).update(enough=True)
     return HttpResponseRedirect(reverse("desk", args=[of.pk]))
+
+
+def _with_sections_of(proposed: Script, now: Script) -> Script:
+    """The class with everything that was proposed; its name, brief and style are those that it has by now."""
+    return replace(now, sections=proposed.sections, meanwhiles=(), kept=())
 
 
 def _last(of: StretchClass) -> Job | None:
@@ -173,23 +178,21 @@ def _columns(job: Job | None) -> list[Column]:
     made = _made(job)
     scripts = [loads(one["document"]) for one in made]
     keys = [{item.move.key for item in script.moves()} for script in scripts]
-    return [_column(n, one, scripts, keys) for n, one in enumerate(made)]
+    names = names_of(scripts)
+    return [_column(n, one, names[n], scripts, keys) for n, one in enumerate(made)]
 
 
-def _column(n: int, one: dict[str, Any], scripts: list[Script], keys: list[set[str]]) -> Column:
+def _column(n: int, one: dict[str, Any], name: str, scripts: list[Script], keys: list[set[str]]) -> Column:
     script = scripts[n]
     timeline = compile_script(script)
     elsewhere = set[str]().union(*(own for m, own in enumerate(keys) if m != n))
-    done: dict[Any, int] = {}
-    for (region, _), worked in coverage(script, timeline).items():
-        done[region] = done.get(region, 0) + min(worked.seconds(Side.LEFT), worked.seconds(Side.RIGHT))
     return Column(
         n + 1,
-        named(script, [other for m, other in enumerate(scripts) if m != n]),
+        name,
         clock(timeline.length_s),
         [(item.name, item.move.key in elsewhere) for item in script.moves()],
         drawn(draw_small_sheet(timeline, timeline.length_s, 260)),
-        drawn(draw_still_body(done)),
+        drawn(draw_still_body(on_each_side(coverage(script, timeline)))),
         drawn(draw_proof(one["planned"], one["bound"])),
         list(one["told"]),
         list(one["open"]),

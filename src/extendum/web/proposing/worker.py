@@ -1,18 +1,18 @@
-"""The work of proposing: three classes one after the other, each told as soon as there is something to tell."""
+"""The work of proposing: three classes one after the other, each shown as soon as it is found."""
 
 from __future__ import annotations
 
 import time
 from typing import Any
 
-from extendum.core.propose.propose import NothingMeetsError, Proposer
+from extendum.core.propose.propose import NothingMeetsError, NotInTimeError, Proposer
 from extendum.web.jobs.models import Job
 from extendum.web.jobs.work import Tell
 from extendum.web.proposing.asked import plain, wanted
 
 #: Classes at a time, and seconds for each at the most.
 PROPOSED, SECONDS = 3, 10.0
-#: How often it is told how near the best is.
+#: How often it says how near the best is.
 TELLS_S = 0.3
 
 
@@ -36,6 +36,10 @@ def propose(job: Job, tell: Tell) -> dict[str, object]:
             made.append(plain(proposer.another(SECONDS, now), proposer.task))
         except NothingMeetsError as error:
             found |= {} if made else {"conflict": list(error.wishes)}
+            break
+        except NotInTimeError:
+            if not made:
+                raise
             break
         found["proposals"] = made
         if not tell(found):

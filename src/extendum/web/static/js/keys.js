@@ -16,7 +16,7 @@ const told = JSON.parse(document.getElementById("screen-keys")?.textContent ?? "
 const known = new Map(),
   functions = {};
 let stateNow = (_event) => null;
-// As it is told ("Alt+↑", "⇧+N", "U"), as it is compared ("Alt+ArrowUp", "Shift+n", "u").
+// From what the help shows ("Alt+↑", "⇧+N", "U") to what a press is compared with ("Alt+ArrowUp", "Shift+n", "u").
 const named = (pressed) => {
   const parts = pressed.split("+"),
     last = parts.pop() || "+";

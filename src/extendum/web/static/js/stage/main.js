@@ -329,7 +329,7 @@ async function clicked() {
   setTimeout(clicked, 400);
 }
 if (root.clickers === "yes" && !apart) clicked();
-// What each key does is told by the help (keys.js); which keys there are depends on what lies over the Stage.
+// The help says what each key does (keys.js); which keys there are depends on what lies over the Stage.
 deeds({ ...stage });
 understand({ PageDown: "Enter", PageUp: "b", ".": " ", ArrowLeft: "b", ArrowRight: "n" }); // the first three from clickers for slides
 const { enough, fast, rest, settings, "show-words": words } = stage;
