@@ -65,6 +65,7 @@ def test_what_stands_in_the_way_is_told(asking, short, at_once):
     brief = replace(script.brief, areas=(Region.CALF,), avoid=("calf", "calves", "heel", "toe"))
     short = store.change(short, short.stamp, "Brief", lambda now: replace(now, brief=brief))
     shown = asking.post(f"/classes/{short.pk}/proposals/begin/", HTTP_HX_REQUEST="true").content.decode()
+    assert "The nearest class" not in shown  # nothing reaches the area at all
     assert "No class meets this brief" in shown and "calf: no move reaches it" in shown
 
 
@@ -95,3 +96,12 @@ def test_moves_of_the_last_weeks_are_familiar(owner, stretch_class):
     known = asked.familiar(owner, "")
     assert known and set(known.values()) <= {1, 2}
     assert asked.familiar(owner, "nobody of this name") == {}
+
+
+def test_what_cannot_be_had_together_is_told_with_the_nearest_class(asking, short, at_once):
+    areas = (Region.NECK, Region.CHEST, Region.ANKLE, Region.SPINE)
+    script = store.script_of(short.present)
+    brief = replace(script.brief, areas=areas, target_s=120)
+    short = store.change(short, short.stamp, "Brief", lambda now: replace(now, brief=brief))
+    shown = asking.post(f"/classes/{short.pk}/proposals/begin/", HTTP_HX_REQUEST="true").content.decode()
+    assert "a class of 2:00" in shown and "The nearest class" in shown and "no plan on the grid" not in shown

@@ -30,6 +30,7 @@ from extendum.core.timing.compile import compile_script
 QUIET_S = 12
 #: Remedies in turn for one class.
 MENDED_MOST = 12
+_ONCE_THROUGH = "done once through, move by move, for a proposal to keep it and fill the rest"
 _WEIGHTY = (Severity.FIX, Severity.CONSIDER)
 
 
@@ -69,7 +70,7 @@ class Maker:
             for group in section.groups:
                 if group.rounds > 1 or group.side_plan is not SidePlan.EACH_MOVE:
                     found = f"{group.rounds} rounds" if group.rounds > 1 else str(group.side_plan)
-                    raise RefusedError(f"{section.name or section.id}", "a section without rounds and chains", found)
+                    raise RefusedError(section.name or section.id, _ONCE_THROUGH, found)
         self.library, self.taken = library, taken
         self.task = Task(script, candidates(script, library), Weights().shifted(sliders), known or {})
         self.rules = rules_for(self.task, talk_s(script), QUIET_S)

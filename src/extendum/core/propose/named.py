@@ -23,7 +23,7 @@ def names_of(scripts: Sequence[Script]) -> list[str]:
         elsewhere = {move.key for m, own in enumerate(moves) if m != n for move in own}
         alone = [move.name for move in moves[n] if move.key not in elsewhere]
         if where.count(name) > 1 and alone:
-            found[n] = f"{name}, with {alone[0][:1].lower()}{alone[0][1:]}"
+            found[n] = f"{name}: {alone[0]}"
     return found
 
 
