@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import os
-import shutil
 import socket
 import subprocess
 import sys
@@ -13,15 +12,6 @@ import urllib.request
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
-
-from playwright.sync_api import Browser, Playwright
-
-FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"]
-
-
-def chromium(playwright: Playwright) -> Browser:
-    """The machine's own Chromium, without a window."""
-    return playwright.chromium.launch(executable_path=shutil.which("chromium"), args=FLAGS)
 
 
 @contextmanager

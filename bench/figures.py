@@ -8,7 +8,7 @@ from pathlib import Path
 
 from playwright.sync_api import sync_playwright
 
-from bench.demo import chromium
+from bench.chromium import chromium
 from extendum.core.model.body import Side
 from extendum.core.model.library import LibraryMove
 from extendum.draw.figures.tones import style

@@ -9,7 +9,8 @@ from pathlib import Path
 
 from playwright.sync_api import sync_playwright
 
-from bench.demo import chromium, served
+from bench.chromium import chromium
+from bench.demo import served
 
 RUNS = 7
 #: Counts in the page from its first moment.

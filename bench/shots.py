@@ -9,7 +9,8 @@ from pathlib import Path
 
 from playwright.sync_api import Page, expect, sync_playwright
 
-from bench.demo import chromium, served
+from bench.chromium import chromium
+from bench.demo import served
 
 OUT = Path("docs/screenshots")
 

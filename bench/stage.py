@@ -11,7 +11,8 @@ from typing import Any
 
 from playwright.sync_api import sync_playwright
 
-from bench.demo import chromium, served
+from bench.chromium import chromium
+from bench.demo import served
 
 #: What the script of a frame may take.
 BUDGET_MS = 4

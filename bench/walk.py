@@ -17,7 +17,8 @@ from dataclasses import dataclass, field
 
 from playwright.sync_api import Page, expect, sync_playwright
 
-from bench.demo import chromium, served
+from bench.chromium import chromium
+from bench.demo import served
 
 KEY_S, POINT_S, REACH_S, MIND_S = 0.28, 1.1, 0.4, 1.35
 READING_WPM = 238

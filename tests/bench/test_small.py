@@ -7,6 +7,7 @@ import pytest
 from playwright.sync_api import sync_playwright
 
 from bench import attack, budgets, demo, figures, load, page, rooms, run, shots, stage, walk
+from bench.chromium import chromium
 from tests.apart import apart
 
 pytestmark = pytest.mark.browser
@@ -73,7 +74,7 @@ def test_pictures_are_taken(base, tmp_path):
 def test_a_way_to_a_class_of_ones_own_ends_on_the_stage(base):
     def walked():
         with sync_playwright() as playwright:
-            browser = demo.chromium(playwright)
+            browser = chromium(playwright)
             opened = browser.new_context(base_url=base, viewport={"width": 1280, "height": 800}).new_page()
             return len(walk.chairs(opened).done)
 

@@ -26,6 +26,7 @@ FAULTS = Path(__file__).with_name("boxes.js").read_text("utf-8")
 def faults(page, root="main", settle=None, sizes=SIZES):
     """What lies over something or leaves the window, at these sizes; each with the size."""
     found = []
+    page.evaluate("() => document.fullscreenElement && document.exitFullscreen()")  # that size is not to be set
     for width, height in sizes:
         page.set_viewport_size({"width": width, "height": height})
         if settle:

@@ -1,6 +1,5 @@
 """A headless Chromium signed in to the running application, which fails on any error in the page."""
 
-import shutil
 from pathlib import Path
 
 import pytest
@@ -8,31 +7,20 @@ from django.contrib.auth import get_user_model
 from django.contrib.staticfiles.handlers import StaticFilesHandler
 from playwright.sync_api import expect, sync_playwright
 
+from bench.chromium import chromium as launched
 from extendum.formats.document import loads
 from extendum.web.classes import store
 
 DATA = Path(__file__).parents[1] / "data"
 SIZE = {"width": 1280, "height": 800}
-FLAGS = [
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-]
-
 
 expect.set_options(timeout=15_000)  # as the page's own: a busy machine is no failure
 
 
 @pytest.fixture(scope="session")
 def chromium():
-    path = shutil.which("chromium")
-    assert path, "the browser tests need Debian's chromium: `make test` installs it or says how"
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path=path, args=FLAGS)
+        browser = launched(playwright)
         yield browser
         browser.close()
 

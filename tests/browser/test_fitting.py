@@ -56,6 +56,29 @@ def test_escape_and_a_typed_length_show_and_take_back(desk):
     expect(page.locator(".becomes:not(:empty)")).to_have_count(0)
 
 
+def test_a_desk_that_is_drawn_anew_keeps_what_was_being_fitted(desk):
+    page = desk
+    page.keyboard.press("p")
+    page.keyboard.press("PageUp")
+    expect(page.locator("#preview .sentence")).to_contain_text("13:00 to the second:")
+    drawn_anew(page, {"width": 1280, "height": 700})
+    expect(page.locator("#preview .sentence")).to_contain_text("13:00 to the second:")
+    assert page.get_attribute("#peg", "aria-valuetext") == page.input_value("#target") == "13:00"
+    page.keyboard.press("Escape")
+    page.fill("#target", "59:00")
+    expect(page.locator("#preview .sentence")).to_contain_text("59:00 cannot be reached")
+    drawn_anew(page, {"width": 1280, "height": 800})
+    expect(page.locator("#preview .sentence")).to_contain_text("59:00 cannot be reached")
+    assert page.input_value("#target") == "59:00"
+
+
+def drawn_anew(page, size):
+    settled = "document.body.addEventListener('htmx:afterSettle', resolve, { once: true })"
+    page.evaluate(f"() => {{ window.anew = new Promise((resolve) => {settled}); }}")
+    page.set_viewport_size(size)
+    page.evaluate("() => window.anew.then(() => true)")
+
+
 def test_a_remedy_makes_what_was_refused_fit(desk):
     page = desk
     page.fill("#target", "6:00")

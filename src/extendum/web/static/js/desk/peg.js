@@ -1,5 +1,5 @@
 // The peg: the length that is wanted, dragged or moved by keys; while it is away what would change shows over the sheet.
-import { endPreview, preview } from "./preview.js";
+import { endPreview, preview, previewAgain } from "./preview.js";
 import { edit } from "./turns.js";
 
 const clock = (s) => {
@@ -73,6 +73,12 @@ document.addEventListener("pointerdown", (event) => {
 document.addEventListener("focusout", (event) => {
   if (event.target.id === "peg") leavePeg(false);
   if (event.target.id === "target" && pegged === null) endPreview();
+});
+// An answer that draws the Desk anew while the peg is away, or a length is typed, takes neither back.
+document.body.addEventListener("htmx:afterSwap", ({ detail }) => {
+  if (detail.target.id !== "desk") return;
+  if (pegged === null) previewAgain();
+  else showPeg(pegged);
 });
 // A length that is typed is shown as it would be, too.
 document.addEventListener("input", (event) => {

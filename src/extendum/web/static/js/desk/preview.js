@@ -12,6 +12,11 @@ export function preview(target) {
   ask();
 }
 
+// What was shown before the Desk was drawn anew.
+export function previewAgain() {
+  if (wanted !== null) preview(wanted);
+}
+
 async function ask() {
   if (asking || wanted === null) return;
   asking = true;
