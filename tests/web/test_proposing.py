@@ -1,5 +1,6 @@
 """Proposals in the browser's terms: begun, told, stopped, taken as one step; and jobs whatever becomes of them."""
 
+import re
 from dataclasses import replace
 from datetime import timedelta
 
@@ -9,11 +10,14 @@ from django.utils import timezone
 from extendum.core.edit.script_edits import new_script
 from extendum.core.model.body import Posture, Region
 from extendum.core.timing.compile import compile_script
+from extendum.formats.document import loads
 from extendum.web.classes import store
 from extendum.web.jobs import work
 from extendum.web.jobs.models import Job
 from extendum.web.proposing import asked, worker
 from extendum.web.records.demo import teach_for_months
+from extendum.web.records.models import Session
+from extendum.web.teach.models import LiveEvent
 
 
 @pytest.fixture
@@ -91,11 +95,47 @@ def test_only_so_much_long_work_is_done_at_a_time(asking, short, stranger, monke
     assert answer.status_code == 422 and "Try again in a minute" in answer.content.decode()
 
 
-def test_moves_of_the_last_weeks_are_familiar(owner, stretch_class):
+def test_moves_of_the_last_weeks_are_known_and_some_were_skipped(owner, stretch_class):
     teach_for_months([stretch_class])
-    known = asked.familiar(owner, "")
-    assert known and set(known.values()) <= {1, 2}
-    assert asked.familiar(owner, "nobody of this name") == {}
+    known, skipped = asked.history(owner, "")
+    assert known and set(known.values()) <= {1, 2} and skipped == {}
+    assert asked.history(owner, "nobody of this name") == ({}, {})
+    run = Session.objects.filter(owner=owner, run__isnull=False).latest("at").run
+    LiveEvent.objects.create(run=run, key="past", at=run.told()[0].at + 8_000, kind="skip-item")
+    known, skipped = asked.history(owner, "")
+    assert skipped == {store.script_of(run.revision).moves()[0].move.key: 1}
+
+
+def test_another_like_it_and_why_not_a_move(asking, short, at_once):
+    address = f"/classes/{short.pk}/proposals/"
+    asking.post(f"{address}begin/", HTTP_HX_REQUEST="true")
+    asking.post(f"{address}take/", {"nth": "1", "stamp": short.stamp})
+    short.refresh_from_db()
+    now = {item.move.key for item in store.script_of(short.present).moves()}
+    shown = asking.post(f"{address}begin/", {"start": "like"}, HTTP_HX_REQUEST="true").content.decode()
+    assert re.search('value="like"\\s+selected', shown)
+    for one in short.jobs.latest("pk").found["proposals"]:
+        other = {item.move.key for item in loads(one["document"]).moves()}
+        assert 5 * len(other & now) <= 3 * len(other)
+    assert asking.post(f"{address}begin/", {"start": "nothing"}, HTTP_HX_REQUEST="true").status_code == 422
+
+    best = loads(short.jobs.filter(kind="propose").latest("pk").found["proposals"][0]["document"])
+    name = next(m for m in ("Seated side bend", "Chin tucks") if m not in {item.name for item in best.moves()})
+    shown = asking.post(f"{address}why/ask/", {"move": name.lower()}, HTTP_HX_REQUEST="true").content.decode()
+    assert f"Why not {name}?" in shown and "instead of" in shown and "take-why" in shown
+    assert f"Why not {name}?" in asking.get(f"{address}why/").content.decode()
+    refused = asking.post(f"{address}why/ask/", {"move": "Nothing such"}, HTTP_HX_REQUEST="true")
+    assert refused.status_code == 422 and "the name of a move of the library" in refused.content.decode()
+    asking.post(f"{address}take/", {"nth": "1", "why": "1", "stamp": short.stamp})
+    short.refresh_from_db()
+    assert name in {item.name for item in store.script_of(short.present).moves()}
+
+
+def test_what_else_could_stand_in_the_place_of_a_move(asking, stretch_class):
+    item = next(iter(store.script_of(stretch_class.present).moves()))
+    shown = asking.get(f"/classes/{stretch_class.pk}/stand-ins/", {"item": item.id}).content.decode()
+    assert f"Instead of {item.name}" in shown and 'data-edit="swap"' in shown
+    assert asking.get(f"/classes/{stretch_class.pk}/stand-ins/", {"item": "nothing"}).content == b""
 
 
 def test_what_cannot_be_had_together_is_told_with_the_nearest_class(asking, short, at_once):

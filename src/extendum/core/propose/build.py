@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from dataclasses import replace
 from itertools import count, groupby
 
 from extendum.core.checks.mends import with_time_to_say
 from extendum.core.fit.explain import names
-from extendum.core.model.body import Base, Region
+from extendum.core.model.body import Base, Posture, Region
 from extendum.core.model.elastic import Elastic
 from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.script import Script
@@ -17,6 +17,7 @@ from extendum.core.model.talk import Quiet, Talk, TalkKind
 from extendum.core.order.section_order import HEIGHT
 from extendum.core.propose.candidates import PART_OF, Candidate, Part, dosed
 from extendum.core.propose.judge import Pick, Plan, Task
+from extendum.core.propose.whole import loose, meanwhiles, moves_of, whole
 from extendum.core.timing.layout import length_of
 
 #: So many areas are named at the start; more than that nobody remembers.
@@ -51,6 +52,8 @@ _GOODBYE = {
     Base.LYING: "Stay here for one easy breath. When you are ready, roll onto one side, rest there, and push yourself "
     "up slowly with your hands. Thank you.",
 }
+#: The id of a section or group until it gets one of its own.
+_MADE = "made"
 _SECTION = {
     Base.STANDING: "On your feet",
     Base.CHAIR: "On the chair",
@@ -71,43 +74,95 @@ def welcome(script: Script) -> str:
 
 def built(task: Task, plan: Plan, taken: Callable[[str], str] = lambda key: "") -> Script:
     """The class of a plan; its doses are wanted as the plan has them."""
-    ids = (f"i{n}" for n in count(1))
-    script, used = task.script, {item.id for item in task.script.items()}
+    script = task.script
+    used = script.ids()
+    fresh = _fresh(used)
 
-    def fresh() -> str:
-        return next(one for one in ids if one not in used)
-
-    def made(pick: Pick) -> MoveItem:
+    def made(pick: Pick) -> MoveItem | Section:
         candidate = task.candidates[pick.candidate]
+        if candidate.section:
+            return candidate.section
         item = dosed(candidate.item, candidate.values[pick.steps])
-        return item if item.id in used else replace(item, id=fresh(), taken=taken(candidate.key))
+        return item if item.id in used else replace(item, id=fresh("i"), taken=taken(candidate.key))
 
     by_part = {part: [made(pick) for pick in in_order(task, plan) if pick.part is part] for part in Part}
-    moves = [item for part in Part for item in by_part[part]]
-    end = Base.of(moves[-1].move.ends_in if moves else script.start_posture)
-    hello = _own_talk(script, Role.OPENING) or Talk(fresh(), Elastic(1, 1, 120), welcome(script), "Welcome")
-    bye = _own_talk(script, Role.CLOSING) or Talk(fresh(), Elastic(1, 1, 120), _GOODBYE[end], "Goodbye")
-    quiet = next((item for item in script.items() if isinstance(item, Quiet)), None) or Quiet(fresh())
-    said = {part: _other_talk(script, part, {hello.id, bye.id, quiet.id}) for part in Part}
-    parts: list[tuple[str, Role, list[Item]]] = [
-        ("Arrive", Role.OPENING, [hello, *said[Part.ARRIVE], *by_part[Part.ARRIVE]])
-    ]
-    if warm := [*said[Part.WARM], *by_part[Part.WARM]]:
-        parts.append(("Warm up", Role.WARM_UP, warm))
-    if said[Part.MAIN]:
-        parts.append(("Talk", Role.TEACHING, list(said[Part.MAIN])))
-    for base, items in groupby(by_part[Part.MAIN], key=lambda one: Base.of(one.move.posture)):
-        parts.append((_SECTION[base], Role.MAIN, list(items)))
-    parts.append(("Settle", Role.CLOSING, [*by_part[Part.SETTLE], *said[Part.SETTLE], bye, quiet]))
-    sections = tuple(
-        Section(f"s{n}", name, role, (Group(f"g{n}", items=tuple(items)),))
-        for n, (name, role, items) in enumerate(parts, 1)
+    hello, bye, quiet = _talks(script, _last_posture(script, by_part), fresh)
+    own = {one.id for one in (hello, bye, quiet) if one}
+    said = {part: _other_talk(loose(script), part, own) for part in Part}
+    ends = [one for one in (bye, quiet) if one]
+    sections = _sections(
+        "Arrive", Role.OPENING, [*([hello] if hello else []), *said[Part.ARRIVE], *by_part[Part.ARRIVE]]
     )
-    class_ = replace(script, sections=sections, meanwhiles=(), kept=())
+    sections += _sections("Warm up", Role.WARM_UP, [*said[Part.WARM], *by_part[Part.WARM]])
+    sections += _sections("Talk", Role.TEACHING, said[Part.MAIN])
+    for base, items in groupby(by_part[Part.MAIN], key=_base):
+        sections += _sections(_SECTION[base], Role.MAIN, items)
+    sections += _sections("Settle", Role.CLOSING, [*by_part[Part.SETTLE], *said[Part.SETTLE], *ends])
+    named = tuple(_named(one, fresh) for one in sections)
+    class_ = replace(script, sections=named, meanwhiles=meanwhiles(script) if plan else (), kept=())
     for talk in (hello, bye):
-        if talk.id not in used:
+        if talk and talk.id not in used:
             class_ = with_time_to_say(class_, talk.id)
     return class_
+
+
+Fresh = Callable[[str], str]
+
+
+def _fresh(used: set[str]) -> Fresh:
+    """Gives ids that nothing has yet, of a kind: i1, s1, g1."""
+    last = dict.fromkeys("isg", 0)
+
+    def fresh(kind: str) -> str:
+        last[kind] = next(n for n in count(last[kind] + 1) if f"{kind}{n}" not in used)
+        return f"{kind}{last[kind]}"
+
+    return fresh
+
+
+def _named(section: Section, fresh: Fresh) -> Section:
+    """A section that was made gets ids of its own; one that stays whole has them."""
+    if section.id != _MADE:
+        return section
+    return replace(section, id=fresh("s"), groups=tuple(replace(one, id=fresh("g")) for one in section.groups))
+
+
+def _sections(name: str, role: Role, pieces: Iterable[Item | Section]) -> list[Section]:
+    """Items that follow each other share a section; sections that stay whole stand between them."""
+    found: list[Section] = []
+    for stays, own in groupby(pieces, key=lambda one: isinstance(one, Section)):
+        if stays:
+            found += [one for one in own if isinstance(one, Section)]
+        else:
+            items = tuple(one for one in own if not isinstance(one, Section))
+            found.append(Section(_MADE, name, role, (Group(_MADE, items=items),)))
+    return found
+
+
+def _base(piece: MoveItem | Section) -> Base:
+    return Base.of((piece if isinstance(piece, MoveItem) else moves_of(piece)[0]).move.posture)
+
+
+def _last_posture(script: Script, by_part: dict[Part, list[MoveItem | Section]]) -> Posture:
+    """Where people are when the last move is done."""
+    pieces = [one for part in Part for one in by_part[part]]
+    if not pieces:
+        return script.start_posture
+    last = pieces[-1]
+    return (last if isinstance(last, MoveItem) else moves_of(last)[-1]).move.ends_in
+
+
+def _talks(script: Script, end: Posture, fresh: Fresh) -> tuple[Talk | None, Talk | None, Quiet | None]:
+    """Welcome, goodbye and closing quiet: those of the class, or new ones beside what whole sections say."""
+    hello, bye = (_own_talk(loose(script), role) for role in (Role.OPENING, Role.CLOSING))
+    if not hello and not _own_talk(whole(script), Role.OPENING):
+        hello = Talk(fresh("i"), Elastic(1, 1, 120), welcome(script), "Welcome")
+    if not bye and not _own_talk(whole(script), Role.CLOSING):
+        bye = Talk(fresh("i"), Elastic(1, 1, 120), _GOODBYE[Base.of(end)], "Goodbye")
+    quiet = next((item for item in loose(script).items() if isinstance(item, Quiet)), None)
+    if not quiet and not any(isinstance(item, Quiet) for item in whole(script).items()):
+        quiet = Quiet(fresh("i"))
+    return hello, bye, quiet
 
 
 def _own_talk(script: Script, role: Role) -> Talk | None:

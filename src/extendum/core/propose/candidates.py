@@ -21,6 +21,7 @@ from extendum.core.model.timeline import SegmentKind
 from extendum.core.moves.objections import concerns, objections
 from extendum.core.moves.suggest import MOVING
 from extendum.core.outputs.coverage import coverage
+from extendum.core.propose.whole import as_one_move, moves_of, stays_whole
 from extendum.core.timing.compile import compile_script
 
 #: Before strength or speed nothing is held for longer than so many seconds a side.
@@ -60,7 +61,7 @@ class Candidate:
 
     ``fixed``: everything but a way from somewhere else, at the least dose; ``step``: what a step of the dose adds;
     ``values``: the dose at each step. ``moving``: half seconds in which it warms, at the least dose; ``told_s``: how
-    long the words on the way to it take; ``given``: the class has it already.
+    long the words on the way to it take; ``given``: the class has it already; ``section``: it is a whole one.
     """
 
     key: str
@@ -77,6 +78,7 @@ class Candidate:
     relatives: frozenset[str]
     given: bool
     variants: frozenset[str]
+    section: Section | None = None
 
     @property
     def most(self) -> int:
@@ -103,7 +105,11 @@ def candidates(script: Script, library: Iterable[LibraryMove]) -> tuple[Candidat
     found: list[Candidate] = []
     have = set[str]()
     for section in script.sections:
-        for item in _moves_in(section):
+        if stays_whole(section, script):
+            found.append(_whole(section, script))
+            have |= {item.move.key for item in moves_of(section)}
+            continue
+        for item in moves_of(section):
             key = item.id if item.move.key in have else item.move.key or item.id
             found.append(_kept(item, section.role, script, key))
             have.add(key)
@@ -128,9 +134,16 @@ PART_OF = {
 }
 
 
-def _moves_in(section: Section) -> list[MoveItem]:
-    """The moves of a section that are in."""
-    return [item for item in section.items if isinstance(item, MoveItem) and item.present]
+def _whole(section: Section, script: Script) -> Candidate:
+    """A section as it stands, in the part that it stands in, with the doses that it has now."""
+    item, part = as_one_move(section), frozenset({PART_OF[section.role]})
+    halves, does, told_s = _lengths((section,), item, script)
+    key = f"section {section.id}"
+    done = tuple(Does(region, effect, n, 0) for (region, effect), n in does.items())
+    moving = max(does.values(), default=0) if any(one.move.kind in MOVING for one in moves_of(section)) else 0
+    return Candidate(
+        key, item, part, halves, 0, (0,), 0, done, moving, told_s, 0, frozenset(), True, frozenset({key}), section
+    )
 
 
 def _kept(item: MoveItem, role: Role, script: Script, key: str) -> Candidate:
@@ -184,7 +197,7 @@ def _measured(entry: LibraryMove, script: Script, parts: frozenset[Part], more: 
 def timed(item: MoveItem, script: Script, parts: frozenset[Part], values: tuple[int, ...], key: str) -> Candidate:
     """A move with these doses as the compiler times it, at the least and the most."""
     move = item.move
-    ends = [_lengths(dosed(item, value), script) for value in dict.fromkeys((values[0], values[-1]))]
+    ends = [_lengths(_alone(dosed(item, value)), item, script) for value in dict.fromkeys((values[0], values[-1]))]
     (fixed, least, told_s), (long, most, _) = ends[0], ends[-1]
     gaps = max(1, len(values) - 1)
     moving = max(least.values(), default=0) if move.kind in warmth.MOVING else 0
@@ -227,10 +240,15 @@ def _grid(item: MoveItem, script: Script) -> tuple[int, ...]:
     return values
 
 
-def _lengths(item: MoveItem, script: Script) -> tuple[int, Mapping[tuple[Region, Effect], int], int]:
-    """Half seconds of a move where people are ready for it, what it mainly does on a side, and seconds of its way."""
-    sections = (Section("s", groups=(Group("g", items=(item,)),)),)
-    alone = replace(script, start_posture=item.move.posture, sections=sections, meanwhiles=(), kept=())
+def _alone(item: MoveItem) -> tuple[Section, ...]:
+    return (Section("s", groups=(Group("g", items=(item,)),)),)
+
+
+def _lengths(
+    sections: tuple[Section, ...], first: MoveItem, script: Script
+) -> tuple[int, Mapping[tuple[Region, Effect], int], int]:
+    """Half seconds where people are ready for the first move, what is mainly done on a side, and seconds of the way."""
+    alone = replace(script, start_posture=first.move.posture, sections=sections, meanwhiles=(), kept=())
     timeline = compile_script(alone)
     sides = (Side.LEFT, Side.RIGHT)
     found = coverage(alone, timeline)

@@ -7,6 +7,7 @@ from dataclasses import replace
 from functools import partial
 from typing import NamedTuple
 
+from extendum.core.fit.explain import names
 from extendum.core.model.body import Region
 from extendum.core.model.library import LibraryMove
 from extendum.core.model.timeline import clock
@@ -18,6 +19,8 @@ from extendum.core.propose.search import Search
 #: Seconds that each question may take; one that is not answered by then counts as possible.
 ASKED_S = 4.0
 _ENDLESS = 10**6
+#: So many moves that a class must have are named.
+NAMED_MOST = 3
 
 
 class Wish(NamedTuple):
@@ -66,7 +69,8 @@ def _wishes(task: Task, rules: Rules) -> list[Wish]:
     length = f"a class of {clock(task.script.brief.target_s)}"
     found = [Wish(length, lambda asked: replace(asked, least=0, most=_ENDLESS, shares=endless))]
     if rules.must:
-        has = f"the moves that it has ({len(rules.must)})"
+        own = [one.item.name for one in task.candidates if one.key in rules.must]
+        has = f"the {len(own)} moves that it has" if len(own) > NAMED_MOST else names([f"“{one}”" for one in own])
         found.append(Wish(has, lambda asked: replace(asked, must=frozenset())))
     if rules.warms:
         found.append(Wish("moving before holds", lambda asked: replace(asked, warms=False)))

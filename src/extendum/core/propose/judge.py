@@ -15,7 +15,7 @@ from extendum.core.model.move import Effect
 from extendum.core.model.script import Script
 from extendum.core.model.section import Group
 from extendum.core.propose.candidates import Candidate, Part
-from extendum.core.propose.weights import NEIGHBOURS, SHARES, SMALL, UNWANTED_SHARE, Weights
+from extendum.core.propose.weights import BACK, FRONT, NEIGHBOURS, SHARES, SMALL, UNEVEN_FROM, UNWANTED_SHARE, Weights
 from extendum.core.timing.sequence import Pass, steps_of
 from extendum.core.timing.way import Held, Situation, way_into
 
@@ -57,13 +57,15 @@ class Between(NamedTuple):
 class Task:
     """What is asked for: a class with its brief, what it could be made of, and the weights.
 
-    ``known``: by key, in how many classes of the last weeks the group had a move, up to two.
+    ``known``: by key, in how many classes of the last weeks the group had a move, ``skipped``: in how many of them it
+    was skipped, both up to two.
     """
 
     script: Script
     candidates: Sequence[Candidate]
     weights: Weights = field(default_factory=Weights)
     known: Mapping[str, int] = field(default_factory=dict)
+    skipped: Mapping[str, int] = field(default_factory=dict)
 
     @cached_property
     def effect(self) -> Effect:
@@ -147,6 +149,7 @@ class Task:
         return (
             self.weights.move
             + self.weights.caution * candidate.cautions
+            + self.weights.skipped * self.skipped.get(candidate.key, 0)
             - self.weights.known * self.known.get(candidate.key, 0)
         )
 
@@ -159,6 +162,16 @@ class Task:
     def crowd_from(self, region: Region) -> int:
         """How many moves an area may have before each more is one too many."""
         return CROWD_FROM + (region in self.wanted)
+
+    @cached_property
+    def both_ways(self) -> bool:
+        """Whether front and back should come out even: where both are wanted, or no area is."""
+        return not self.wanted or bool(self.wanted & FRONT and self.wanted & BACK)
+
+    def leans(self, candidate: Candidate, steps: int) -> int:
+        """Half seconds a side by which a move stretches the front more than the back."""
+        own = [(does.at(steps), does.region) for does in candidate.does if does.effect is Effect.STRETCH]
+        return sum(halves * ((region in FRONT) - (region in BACK)) for halves, region in own)
 
     @cached_property
     def related(self) -> list[tuple[int, int]]:
@@ -207,6 +220,9 @@ class Task:
         total += sum(self.way_cost(way) for way in self.ways(plan))
         have = {pick.candidate for pick in plan}
         total += weights.relative * sum(a in have and b in have for a, b in self.related)
+        if self.both_ways:
+            leans = sum(self.leans(self.candidates[pick.candidate], pick.steps) for pick in plan)
+            total += weights.uneven * max(0, abs(leans) - UNEVEN_FROM)
         many = Counter(region for one in moves for region in one.item.move.main_regions)
         return total + weights.crowd * sum(max(0, n - self.crowd_from(region)) for region, n in many.items())
 

@@ -17,7 +17,7 @@ from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.library import LibraryMove
 from extendum.core.model.script import Script
-from extendum.core.model.section import Section, SidePlan
+from extendum.core.model.section import Section
 from extendum.core.propose.build import built, talk_s
 from extendum.core.propose.candidates import candidates
 from extendum.core.propose.greedy import Greedy
@@ -30,7 +30,6 @@ from extendum.core.timing.compile import compile_script
 QUIET_S = 12
 #: Remedies in turn for one class.
 MENDED_MOST = 12
-_ONCE_THROUGH = "done once through, move by move, for a proposal to keep it and fill the rest"
 _WEIGHTY = (Severity.FIX, Severity.CONSIDER)
 
 
@@ -39,7 +38,7 @@ class Proposal:
     """A class that was proposed: fitted to the second, with what it is worth and what no plan can exceed.
 
     ``planned``: the score of the plan on its grid, ``score``: that of the class after the exact fit. ``open``: findings
-    to fix or to consider that are left.
+    to fix or to consider that are left; ``keys``: of its candidates.
     """
 
     script: Script
@@ -48,6 +47,7 @@ class Proposal:
     bound: int
     score: int
     open: tuple[Finding, ...]
+    keys: frozenset[str] = frozenset()
 
     @property
     def gap_percent(self) -> float:
@@ -65,14 +65,10 @@ class Maker:
         sliders: Sliders = Sliders(),  # noqa: B008 frozen
         known: Mapping[str, int] | None = None,
         taken: Callable[[str], str] = lambda key: "",
+        skipped: Mapping[str, int] | None = None,
     ) -> None:
-        for section in script.sections:
-            for group in section.groups:
-                if group.rounds > 1 or group.side_plan is not SidePlan.EACH_MOVE:
-                    found = f"{group.rounds} rounds" if group.rounds > 1 else str(group.side_plan)
-                    raise RefusedError(section.name or section.id, _ONCE_THROUGH, found)
         self.library, self.taken = library, taken
-        self.task = Task(script, candidates(script, library), Weights().shifted(sliders), known or {})
+        self.task = Task(script, candidates(script, library), Weights().shifted(sliders), known or {}, skipped or {})
         self.rules = rules_for(self.task, talk_s(script), QUIET_S)
 
     @property
@@ -99,6 +95,7 @@ class Maker:
             bound,
             self._score(plan, script),
             tuple(one for one in report.open if one.severity in _WEIGHTY),
+            frozenset(self.task.candidates[pick.candidate].key for pick in plan),
         )
 
     def _fitted(self, script: Script) -> Script:

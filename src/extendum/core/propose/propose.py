@@ -16,7 +16,7 @@ from extendum.core.propose.greedy import Greedy
 from extendum.core.propose.judge import Plan
 from extendum.core.propose.made import QUIET_S, Maker, Proposal
 from extendum.core.propose.ready import made_ready
-from extendum.core.propose.rules import Rules, rules_for
+from extendum.core.propose.rules import Rules, Unlike, rules_for
 from extendum.core.propose.search import Found, Search
 
 #: Work of one search, in the solver's own count: about as many seconds on a small machine.
@@ -25,6 +25,8 @@ WORK = 60.0
 AGAIN = 8
 #: Seconds of a plan that is made anew when the time is over, so that nothing is left to fix or to consider.
 LATE_S = 2.0
+#: Percent of its moves that a class may share with another: proposals beside each other, and with one that it is like.
+SHARED_PERCENT, SHARED_WITH_ITS_LIKE = 66, 60
 #: Hears which proposal is being made, its best score so far, and what no plan can exceed; False stops the search.
 Tell = Callable[[int, int, int], bool]
 
@@ -66,18 +68,24 @@ class Proposer(Maker):
     def another(self, seconds: float, tell: Callable[[int, int], bool] = lambda score, bound: True) -> Proposal:
         """The best class that differs from those made so far in a third of its moves."""
         made = self.best(seconds, tell=tell)
-        self.unlike(frozenset(self.task.candidates[pick.candidate].key for pick in made.plan))
+        self.unlike(made.keys)
         return made
 
     @property
     def exhausted(self) -> bool:
         """Whether every further class would be the same: what must be in it leaves no room for anything else."""
-        return any(not keys for keys in self.rules.unlike)
+        return any(not other.keys for other in self.rules.unlike)
 
-    def unlike(self, keys: frozenset[str]) -> None:
-        """Further classes have at most two thirds of these moves, beside those that must be in."""
+    def unlike(self, keys: frozenset[str], percent: int = SHARED_PERCENT) -> None:
+        """Further classes share so many percent of their moves with these at the most, beside what must be in."""
         self._make_ready()
-        self.rules = replace(self.rules, unlike=(*self.rules.unlike, keys - self.rules.must))
+        self.rules = replace(self.rules, unlike=(*self.rules.unlike, Unlike(keys - self.rules.must, percent)))
+
+    def ask_for(self, key: str) -> None:
+        """Further classes have this move in them, where it is a candidate at all."""
+        self._make_ready()
+        if any(one.key == key for one in self.task.candidates):
+            self.rules = replace(self.rules, must=self.rules.must | {key})
 
     def best(
         self, seconds: float, work: float = WORK, tell: Callable[[int, int], bool] = lambda score, bound: True
@@ -133,6 +141,8 @@ class Proposer(Maker):
         """
         never, apart = set(rules.never), list(rules.apart)
         keys = {item.id: item.move.key for item in made.script.moves()}
+        for one in self.task.candidates:
+            keys |= dict.fromkeys((item.id for item in one.section.items) if one.section else (one.item.id,), one.key)
         for finding in made.open:
             blamed = frozenset(keys[one] for one in finding.found.items if one in keys) - rules.must
             if len(blamed) == 1:

@@ -27,12 +27,24 @@ UPRIGHT = (Posture.STANDING, Posture.ONE_LEG, Posture.LUNGE)
 FRAME_MOST = 1
 
 
+@dataclass(frozen=True, slots=True)
+class Unlike:
+    """Moves of another plan; of the moves of either, so many percent may be shared at the most."""
+
+    keys: frozenset[str]
+    percent: int
+
+    def shares_too_much(self, keys: frozenset[str]) -> bool:
+        """Whether a plan with these moves, beside those that must be in it, is too much like the other."""
+        return 100 * len(self.keys & keys) > self.percent * min(len(keys), len(self.keys))
+
+
 @dataclass(frozen=True)
 class Rules:
     """What a plan for a task must hold; lengths, those of the moves with their ways and of each part, in half seconds.
 
     ``must``: keys of moves that are in it; ``never``: those that are not; ``apart``: moves that are not all
-    in it; ``unlike``: those of other plans, of which it has two thirds at the most.
+    in it; ``unlike``: other plans from which it differs.
     """
 
     least: int
@@ -48,7 +60,7 @@ class Rules:
     never: frozenset[str] = frozenset()
     areas: tuple[Region, ...] = ()
     apart: tuple[frozenset[str], ...] = ()
-    unlike: tuple[frozenset[str], ...] = ()
+    unlike: tuple[Unlike, ...] = ()
 
     def broken(self, task: Task, plan: Plan) -> list[str]:
         """What a plan breaks, in a few words each; empty for one that holds everything."""
@@ -70,10 +82,10 @@ class Rules:
             found.append("upright")
         reached = {does.region for _, one in moves for does in one.does}
         found += [f"no move for {region}" for region in self.areas if region not in reached]
-        keys = {one.key for _, one in moves}
+        keys = frozenset(one.key for _, one in moves)
         found += [f"without {key}" for key in sorted(self.must - keys)] + [f"with {key}" for key in self.never & keys]
         found += ["apart" for pair in self.apart if pair <= keys]
-        found += ["like another" for other in self.unlike if len(other & keys) > shared_most(other)]
+        found += ["like another" for other in self.unlike if other.shares_too_much(keys - self.must)]
         if self.held_most is not None:
             held = Counter(does.region for p, one in moves for does in holds(one) for _ in range(does.at(p.steps)))
             found += [f"{region} held long" for region, halves in held.items() if halves > self.held_most]
@@ -129,11 +141,6 @@ def rules_for(task: Task, talks_s: int, quiet_s: int) -> Rules:
         must=frozenset(one.key for one in given),
         areas=brief.areas,
     )
-
-
-def shared_most(other: frozenset[str]) -> int:
-    """How many moves a plan may share with another that it should differ from."""
-    return len(other) * 2 // 3
 
 
 def is_upright(candidate: Candidate) -> bool:

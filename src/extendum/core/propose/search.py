@@ -23,8 +23,8 @@ from extendum.core.propose.rules import (
     moving_at,
     needs_warmth,
     parts_of,
-    shared_most,
 )
+from extendum.core.propose.weights import UNEVEN_FROM
 
 
 @dataclass(frozen=True, slots=True)
@@ -94,7 +94,10 @@ class Search:
         for pair in self.rules.apart:
             model.add(self._of(pair) < len(pair))
         for other in self.rules.unlike:
-            model.add(self._of(other) <= shared_most(other))
+            own = [x for (n, _), x in self.in_.items() if task.candidates[n].key not in self.rules.must]
+            shared = self._of(other.keys - self.rules.must)
+            model.add(100 * shared <= other.percent * sum(own))
+            model.add(100 * shared <= other.percent * len(other.keys))
 
     def _of(self, keys: frozenset[str]) -> cp_model.LinearExprT:
         return sum(x for (n, _), x in self.in_.items() if self.task.candidates[n].key in keys)
@@ -225,6 +228,16 @@ class Search:
                 more = model.new_int_var(0, len(xs), f"crowd {region}")
                 model.add(more >= sum(xs) - task.crowd_from(region))
                 terms.append(-weights.crowd * more)
+        if task.both_ways:
+            leans = sum(
+                task.leans(task.candidates[of[0]], 0) * x
+                + (task.leans(task.candidates[of[0]], 1) - task.leans(task.candidates[of[0]], 0)) * self.steps[of]
+                for of, x in self.in_.items()
+            )
+            off = model.new_int_var(0, 10**6, "uneven")
+            model.add(off >= leans - UNEVEN_FROM)
+            model.add(off >= -leans - UNEVEN_FROM)
+            terms.append(-weights.uneven * off)
         model.maximize(sum(terms))
 
     # ---- solving it -----------------------------------------------------------------------------

@@ -20,6 +20,11 @@ NEIGHBOURS = {
     "trunk": ("trunk", "upper", "legs"),
     "legs": ("legs", "trunk"),
 }
+#: The front of the body and its back: a class for both, or for nothing in particular, opens neither much more.
+FRONT = frozenset({Region.CHEST, Region.ABDOMINALS, Region.HIP_FRONT, Region.FRONT_THIGH})
+BACK = frozenset({Region.UPPER_BACK, Region.LOWER_BACK, Region.BACK_THIGH, Region.CALF})
+#: Half seconds a side by which one may get more than the other before it counts.
+UNEVEN_FROM = 60
 #: Small areas are worth something only where the brief wants them: no class is filled with them.
 SMALL = frozenset({Region.EYES, Region.JAW, Region.HAND, Region.WRIST, Region.FOOT, Region.FOREARM})
 #: The sliders go from -SLIDE to SLIDE; each step adds or takes a quarter.
@@ -51,6 +56,8 @@ class Weights:
     near: tuple[int, int] = (4, 1)
     unwanted: tuple[int, int] = (2, 1)
     known: int = 0
+    skipped: int = 80
+    uneven: int = 2
     way_s: int = 6
     change: int = 40
     support: int = 90

@@ -27,7 +27,12 @@ HEARD_EVERY_S = 5.0
 AT_ONCE = 3
 #: What does each kind of work: it is given the job and tells what it has found, and gives what it found in the end.
 _MAKES = "extendum.web.giving.making.make"
-WORKERS = {"propose": "extendum.web.proposing.worker.propose", "pack": _MAKES, "wav": _MAKES, "ogg": _MAKES}
+_PROPOSES = "extendum.web.proposing.worker"
+WORKERS = {
+    "propose": f"{_PROPOSES}.propose",
+    "why-not": f"{_PROPOSES}.why",
+    **dict.fromkeys(("pack", "wav", "ogg"), _MAKES),
+}
 Tell = Callable[[dict[str, object]], bool]
 
 

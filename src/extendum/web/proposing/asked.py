@@ -16,11 +16,13 @@ from extendum.core.propose.judge import Task
 from extendum.core.propose.made import Proposal
 from extendum.core.propose.told import told
 from extendum.core.propose.weights import Sliders
-from extendum.formats.document import dumps
+from extendum.formats.document import dumps, loads
 from extendum.web.classes import store
 from extendum.web.classes.models import Revision
 from extendum.web.classes.own import Own
 from extendum.web.records.models import Session
+from extendum.web.records.sessions import log_of
+from extendum.web.teach.models import LiveRun
 
 #: What counts as the last weeks of a group, and how many of its classes are read.
 RECENT, READ_MOST = timedelta(weeks=6), 30
@@ -34,6 +36,7 @@ class Wanted(NamedTuple):
     sliders: Sliders
     known: dict[str, int]
     taken: Callable[[str], str]
+    skipped: dict[str, int]
 
 
 def wanted(owner: User, asked: Mapping[str, Any]) -> Wanted:
@@ -41,21 +44,43 @@ def wanted(owner: User, asked: Mapping[str, Any]) -> Wanted:
     script, own = store.script_of(Revision.objects.get(pk=asked["revision"])), Own(owner)
     if not asked.get("keep"):
         script = replace(script, sections=(), meanwhiles=(), kept=())
-    sliders, known = Sliders(**asked.get("sliders", {})), familiar(owner, script.brief.group)
-    return Wanted(script, tuple(own.library), sliders, known, own.library.form)
+    known, skipped = history(owner, script.brief.group)
+    return Wanted(script, tuple(own.library), Sliders(**asked.get("sliders", {})), known, own.library.form, skipped)
 
 
-def familiar(owner: User, group: str) -> dict[str, int]:
-    """By key, in how many classes of the last weeks a group had a move, up to two; every group where none is named."""
+def unlike(asked: Mapping[str, Any]) -> frozenset[str]:
+    """The moves of the class from which another like it differs; none where none is asked for."""
+    if not asked.get("like"):
+        return frozenset()
+    script = store.script_of(Revision.objects.get(pk=asked["revision"]))
+    return frozenset(item.move.key for item in script.moves())
+
+
+def history(owner: User, group: str) -> tuple[dict[str, int], dict[str, int]]:
+    """By key, in how many classes of the last weeks a group had a move, and in how many it was skipped; up to two each.
+
+    Every group where none is named.
+    """
     taught = Session.objects.filter(owner=owner, at__gte=timezone.now() - RECENT, run__isnull=False)
     if group:
         taught = taught.filter(group=group)
     known: dict[str, int] = {}
+    skipped: dict[str, int] = {}
     for session in taught.select_related("of", "run__revision").order_by("-at")[:READ_MOST]:
         taught_as = (session.run and session.run.revision) or session.of.present
         for item in store.script_of(taught_as).moves():
             known[item.move.key] = min(2, known.get(item.move.key, 0) + 1)
-    return known
+        if session.run and any(event.kind == "skip-item" for event in session.run.told()):
+            for key in _skipped(session.run):
+                skipped[key] = min(2, skipped.get(key, 0) + 1)
+    return known, skipped
+
+
+def _skipped(run: LiveRun) -> set[str]:
+    """The moves that a run went past."""
+    log = log_of(run)
+    gone = {one.item for one in log.report.skipped} if log else set[str]()
+    return {item.move.key for item in log.script.moves() if item.id in gone} if log else set()
 
 
 def plain(proposal: Proposal, task: Task) -> dict[str, Any]:
@@ -68,3 +93,8 @@ def plain(proposal: Proposal, task: Task) -> dict[str, Any]:
         "told": list(told(task, proposal)),
         "open": [one.found.message for one in proposal.open],
     }
+
+
+def made_of(kept: Mapping[str, Any]) -> Proposal:
+    """A proposal from its row, for one to be compared with it."""
+    return Proposal(loads(kept["document"]), (), kept["planned"], kept["bound"], kept["score"], ())

@@ -12,12 +12,15 @@ from django.urls import reverse
 from django.utils.safestring import SafeString
 from django.views.decorators.http import require_POST, require_safe
 
-from extendum.core.model.errors import ExtendumError
+from extendum.core.edit.script_edits import move_item
+from extendum.core.fit.explain import names
+from extendum.core.model.errors import ExtendumError, RefusedError
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import clock
 from extendum.core.outputs.coverage import coverage, on_each_side
 from extendum.core.propose.made import Maker
 from extendum.core.propose.named import names_of
+from extendum.core.propose.stand_ins import stand_ins
 from extendum.core.propose.weights import SLIDE
 from extendum.core.timing.compile import compile_script
 from extendum.draw.body import draw_still_body
@@ -28,9 +31,10 @@ from extendum.web.classes import store
 from extendum.web.classes.access import own_class
 from extendum.web.classes.desk import notice, stale_notice
 from extendum.web.classes.models import StretchClass
+from extendum.web.classes.own import Own
 from extendum.web.jobs import work
 from extendum.web.jobs.models import Job
-from extendum.web.proposing.asked import plain, wanted
+from extendum.web.proposing.asked import plain, unlike, wanted
 from extendum.web.shared.asked import Asked
 from extendum.web.shared.drawn import drawn
 from extendum.web.shared.forms import refusal, whole
@@ -40,6 +44,14 @@ SLIDERS = {
     "calm": ("Calm", "changes do not matter", "few changes"),
     "variety": ("Variety", "the same again is fine", "something else each time"),
     "familiarity": ("Familiar", "rather new to them", "what they know"),
+}
+
+
+#: From what a proposal starts, in the words of the page: from the brief alone, or from the class as it is.
+STARTS = {
+    "": "the brief alone",
+    "keep": "what the class has: keep it and fill the rest",
+    "like": "another like this: at least 40 % other moves",
 }
 
 
@@ -76,7 +88,11 @@ def begin(request: Asked, pk: int) -> HttpResponse:
     try:
         sliders = {name: max(-SLIDE, min(SLIDE, whole(form, name))) if name in form else 0 for name in SLIDERS}
         store.close(of)
-        asked: dict[str, object] = {"revision": of.head_id, "sliders": sliders, "keep": "keep" in form}
+        start = form.get("start", "")
+        if start not in STARTS:
+            raise RefusedError("start", "one of " + ", ".join(filter(None, STARTS)), start)
+        asked: dict[str, object] = {"revision": of.head_id, "sliders": sliders, "keep": start == "keep"}
+        asked["like"] = start == "like"
         job = work.begin(of, "propose", asked, _at_once(of, asked))
     except ExtendumError as error:
         return notice(request, of, 422, **refusal(error))
@@ -88,6 +104,8 @@ def begin(request: Asked, pk: int) -> HttpResponse:
 def _at_once(of: StretchClass, asked: dict[str, object]) -> dict[str, object]:
     """A good class before the search begins; nothing where the brief cannot be met."""
     maker = Maker(*wanted(of.owner, asked))
+    other = sorted(unlike(asked))[::2]  # a class without half of them is another one
+    maker.rules = replace(maker.rules, never=frozenset(other))
     return {} if maker.impossible else {"first": plain(maker.at_once(), maker.task)}
 
 
@@ -101,19 +119,34 @@ def enough(request: Asked, pk: int) -> HttpResponse:
     return HttpResponseRedirect(reverse("proposals", args=[of.pk]))
 
 
+@require_safe
+def stand_ins_dialog(request: Asked, pk: int) -> HttpResponse:
+    """What could be done instead of ?item=, with what each costs."""
+    of = own_class(request, pk)
+    script, own = store.script_of(of.present), Own(request.user)
+    try:
+        item = move_item(script, request.GET.get("item", ""))
+    except RefusedError:
+        return HttpResponse()  # only moves have others that could stand in their place
+    found = stand_ins(script, item.id, own.library, own.library.form)
+    areas = names([str(one) for one in item.move.main_regions])
+    return render(request, "proposing/_stand_ins.html", {"class": of, "item": item, "found": found, "areas": areas})
+
+
 @require_POST
 def take(request: Asked, pk: int) -> HttpResponse:
     """One proposal becomes the class, as one step that can be undone."""
     of, form = own_class(request, pk), request.POST
     job = _last(of)
     try:
-        nth = whole(form, "nth")
-        made = _made(job)
+        nth, made = whole(form, "nth"), _made(job)
+        if "why" in form:
+            made = [found] if (answer := _last(of, "why-not")) and (found := answer.found.get("proposal")) else []
         if not 1 <= nth <= len(made):
             raise Http404
-        script = loads(made[nth - 1]["document"])
-        change = partial(_with_sections_of, script)
-        of = store.change(of, whole(form, "stamp"), f"Took proposal {nth}", change)
+        change = partial(_with_sections_of, loads(made[nth - 1]["document"]))
+        told = "Took a proposal" if "why" in form else f"Took proposal {nth}"
+        of = store.change(of, whole(form, "stamp"), told, change)
     except store.StaleEditError as stale:
         return stale_notice(request, of, form, stale)
     except ExtendumError as error:
@@ -124,16 +157,54 @@ def take(request: Asked, pk: int) -> HttpResponse:
 
 def _with_sections_of(proposed: Script, now: Script) -> Script:
     """The class with everything that was proposed; its name, brief and style are those that it has by now."""
-    return replace(now, sections=proposed.sections, meanwhiles=(), kept=())
+    return replace(now, sections=proposed.sections, meanwhiles=proposed.meanwhiles, kept=())
 
 
-def _last(of: StretchClass) -> Job | None:
-    return of.jobs.filter(kind="propose").order_by("-pk").first()
+@require_safe
+def why(request: Asked, pk: int) -> HttpResponse:
+    """Why a move is not in a proposal, as far as it is known by now."""
+    of = own_class(request, pk)
+    return render(request, "proposing/_why.html", _why(of, _last(of), Own(request.user)))
+
+
+@require_POST
+def ask_why(request: Asked, pk: int) -> HttpResponse:
+    """Look for the best class with a move in it."""
+    of, typed, own = own_class(request, pk), request.POST.get("move", "").strip(), Own(request.user)
+    job = _last(of)
+    try:
+        if job is None or not job.found.get("proposals"):
+            raise RefusedError("move", "asked about when there is a proposal to compare with", typed)
+        key = next((e.move.key for e in own.library if e.move.name.casefold() == typed.casefold()), None)
+        if key is None:
+            raise RefusedError("move", "the name of a move of the library", typed)
+        work.begin(of, "why-not", {**job.asked, "move": key, "than": job.found["proposals"][0]}, {})
+    except ExtendumError as error:
+        return notice(request, of, 422, **refusal(error))
+    return render(request, "proposing/_why.html", _why(of, job, own))
+
+
+def _why(of: StretchClass, job: Job | None, own: Own) -> dict[str, Any]:
+    """The answer about the proposals as they are; an older one is gone with them."""
+    asked = _last(of, "why-not")
+    if asked and (job is None or asked.pk < job.pk):
+        asked = None
+    name = own.library.get(asked.asked["move"]).move.name if asked else ""
+    found = asked.found.get("proposal") if asked else None
+    column = _columns([found])[0] if found else None
+    working = bool(asked and asked.state == Job.State.WORKING and not work.killed(asked))
+    made = bool(job and job.found.get("proposals"))
+    every = sorted(entry.move.name for entry in own.library)
+    return {"class": of, "ask": asked, "about": name, "why": column, "asking": working, "can_ask": made, "every": every}
+
+
+def _last(of: StretchClass, kind: str = "propose") -> Job | None:
+    return of.jobs.filter(kind=kind).order_by("-pk").first()
 
 
 def _context(of: StretchClass, job: Job | None) -> dict[str, Any]:
     script = store.script_of(of.present)
-    columns = _columns(job)
+    columns = _columns(_made(job))
     killed = bool(job and work.killed(job))
     working = bool(job and job.state == Job.State.WORKING and not killed)
     sliders = job.asked.get("sliders", {}) if job else {}
@@ -145,7 +216,8 @@ def _context(of: StretchClass, job: Job | None) -> dict[str, Any]:
         "columns": columns,
         "first": bool(job and not job.found.get("proposals")),
         "has_moves": bool(list(script.moves())),
-        "keep": bool(job and job.asked.get("keep")),
+        "starts": [(key, told, key == _start(job)) for key, told in STARTS.items()],
+        "start": _start(job),
         "working": working and not (job and job.enough),
         "ending": working and bool(job and job.enough),
         "killed": killed,
@@ -156,6 +228,11 @@ def _context(of: StretchClass, job: Job | None) -> dict[str, Any]:
         "sliders": [(name, *told, sliders.get(name, 0)) for name, told in SLIDERS.items()],
         "slide": SLIDE,
     }
+
+
+def _start(job: Job | None) -> str:
+    asked = job.asked if job else {}
+    return "keep" if asked.get("keep") else "like" if asked.get("like") else ""
 
 
 def _proof_now(job: Job) -> dict[str, Any] | None:
@@ -174,12 +251,11 @@ def _made(job: Job | None) -> list[dict[str, Any]]:
     return made
 
 
-def _columns(job: Job | None) -> list[Column]:
-    made = _made(job)
+def _columns(made: list[dict[str, Any]]) -> list[Column]:
     scripts = [loads(one["document"]) for one in made]
     keys = [{item.move.key for item in script.moves()} for script in scripts]
-    names = names_of(scripts)
-    return [_column(n, one, names[n], scripts, keys) for n, one in enumerate(made)]
+    called = names_of(scripts)
+    return [_column(n, one, called[n], scripts, keys) for n, one in enumerate(made)]
 
 
 def _column(n: int, one: dict[str, Any], name: str, scripts: list[Script], keys: list[set[str]]) -> Column:

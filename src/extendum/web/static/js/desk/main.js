@@ -20,6 +20,7 @@ function values(data, names) {
   return found;
 }
 const POSTED = [
+  "item",
   "by",
   "section",
   "target",
@@ -59,6 +60,8 @@ document.addEventListener("click", (event) => {
     return choose(it.dataset.choose);
   }
   if (on("#order button[data-edit]")) document.getElementById("order").close();
+  if (on("#stand-ins button[data-edit]")) document.getElementById("stand-ins").close();
+  if ((it = on("[data-replace]"))) return openStandIns(it.dataset.replace);
   if ((it = on("button[data-edit]"))) return edit(it.dataset.edit, { ...panelOf(it), ...values(it.dataset, POSTED) });
   if ((it = on("button[data-which]"))) {
     document.getElementById("steps").close();
@@ -87,6 +90,14 @@ function openOrder(section) {
   const dialog = document.getElementById("order");
   const address = `${here().order}?section=${encodeURIComponent(section)}`;
   htmx.ajax("GET", address, { target: "#order", swap: "innerHTML" }).then(() => dialog.open || dialog.showModal());
+}
+// What could be done instead of the chosen move, with what each costs.
+function openStandIns(item) {
+  const dialog = document.getElementById("stand-ins");
+  const address = `${here().standIns}?item=${encodeURIComponent(item)}`;
+  htmx
+    .ajax("GET", address, { target: "#stand-ins", swap: "innerHTML" })
+    .then(() => dialog.open || !dialog.childElementCount || dialog.showModal());
 }
 const pinned = (section, item, where) => edit("pin", { section, pinned: item, where }).then(() => openOrder(section));
 document.addEventListener("change", ({ target }) => {
@@ -130,6 +141,7 @@ deeds({
     const list = listHere();
     if (list) openOrder(list.dataset.section);
   },
+  replace: () => here().item && openStandIns(here().item),
   sides: () => {
     const list = listHere();
     if (list) choose(list.dataset.group);
