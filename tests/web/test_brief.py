@@ -1,10 +1,17 @@
 """The brief: what it keeps, what a profile sets, and what is refused with everything typed still there."""
 
+import re
+from dataclasses import replace
+
 import pytest
 
-from extendum.core.model.body import Posture
+from extendum.core.edit.brief_edits import apply_activities
+from extendum.core.edit.script_edits import new_script
+from extendum.core.model.audience import WhatNext, When
+from extendum.core.model.body import Posture, Region
 from extendum.core.model.brief import AtHand
 from extendum.core.moves.objections import CONTRARY
+from extendum.formats.library import activities
 from extendum.web.classes import store
 from extendum.web.classes.models import OwnAudience, StretchClass
 from extendum.web.classes.posted_brief import PROPS
@@ -49,6 +56,34 @@ def test_a_profile_is_shown_with_what_was_typed_and_nothing_is_kept_yet(asking, 
     assert script(stretch_class) == before
 
 
+def test_activities_bring_the_areas_that_they_load_and_take_theirs_away_again(asking, stretch_class):
+    shown = send(asking, stretch_class, apply="activities", activity=["cycling", "singing"], when="before it")
+    text = shown.content.decode()
+    for ticked in ("neck", "front of thigh", "jaw", "cycling", "strength or speed", "before it"):
+        assert f'value="{ticked}" checked' in re.sub(r"\s+(id|name)=\S+", "", text), ticked
+    assert "Numb hands" in text and 'value="cycling; singing"' in text
+    chosen = [region for region in Region if f'value="{region}" checked' in text]
+    shown = send(
+        asking, stretch_class, apply="activities", activity="singing", activities_were="cycling; singing", area=chosen
+    )
+    text = shown.content.decode()
+    assert 'value="jaw" checked' in text and 'value="front of thigh" checked' not in text
+    assert send(asking, stretch_class, activity="singing").status_code == 204
+    assert script(stretch_class).brief.activities == ("singing",)
+
+
+def test_activities_after_work_make_a_warm_class_and_before_it_one_that_moves():
+    digging, singing = (
+        next(one for one in activities() if one.name.startswith(name)) for name in ("digging", "singing")
+    )
+    now = new_script("A", 600)
+    after = apply_activities(now, [digging, singing], activities(), When.COMES_AFTER).brief
+    assert (after.warm, after.before) == (True, WhatNext.NOTHING)
+    before = apply_activities(now, [digging, singing], activities(), When.COMES_BEFORE).brief
+    assert (before.warm, before.before) == (False, WhatNext.STRENGTH)
+    assert apply_activities(replace(now, brief=after), [], activities(), When.COMES_AFTER).brief.areas == ()
+
+
 @pytest.mark.parametrize(
     ("wrong", "said"),
     [
@@ -56,6 +91,7 @@ def test_a_profile_is_shown_with_what_was_typed_and_nothing_is_kept_yet(asking, 
         ({"pace_percent": "fast"}, "pace percent: must be a whole number; found fast"),
         ({"pace_percent": "9"}, "pace_percent: must be a whole number from 50 to 300"),
         ({"posture": ["floating"]}, "posture: must be one of standing"),
+        ({"activity": "juggling"}, "activity: must be one of sitting at a screen"),
         ({"area": ["elbow pit"]}, "area: must be one of neck"),
         ({"other_props": ": low"}, "other things: must be a thing"),
         ({"stand_ins": "a towel"}, "stand-ins: must be a thing and what it serves as"),

@@ -1,4 +1,4 @@
-"""The library of moves and the starting sets that ship with the program."""
+"""The library of moves, the starting sets and the activities that ship with the program."""
 
 from __future__ import annotations
 
@@ -9,6 +9,7 @@ from functools import cache
 from importlib.resources import files
 from typing import Any
 
+from extendum.core.model.audience import Activity
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.library import LibraryMove, StartingSet
 from extendum.formats.codec import from_plain, to_plain
@@ -60,6 +61,14 @@ def starting_sets() -> tuple[StartingSet, ...]:
     plain = read_json(files("extendum.data").joinpath("sets.json").read_text("utf-8"))
     sets: tuple[StartingSet, ...] = from_plain(tuple[StartingSet, ...], plain["sets"])
     return sets
+
+
+@cache
+def activities() -> tuple[Activity, ...]:
+    """What people do beside a class, as far as the program knows it."""
+    plain = read_json(files("extendum.data").joinpath("activities.json").read_text("utf-8"))
+    found: tuple[Activity, ...] = from_plain(tuple[Activity, ...], plain["activities"])
+    return found
 
 
 def form_of(entry: LibraryMove) -> str:

@@ -1,10 +1,12 @@
-"""Edits of the brief: setting it, and taking an audience profile over."""
+"""Edits of the brief: taking over an audience profile, and what activities ask for."""
 
 from __future__ import annotations
 
+from collections.abc import Iterable, Sequence
 from dataclasses import replace
 
-from extendum.core.model.audience import Audience
+from extendum.core.model.audience import Activity, Audience, WhatNext, When
+from extendum.core.model.body import Region
 from extendum.core.model.script import Script
 
 
@@ -29,6 +31,25 @@ def apply_audience(script: Script, audience: Audience) -> Script:
     if audience.postures and start not in audience.postures[:1] and not script.moves():
         start = audience.postures[0]
     return replace(script, brief=brief, style=style, start_posture=start)
+
+
+def apply_activities(script: Script, activities: Sequence[Activity], known: Iterable[Activity], when: When) -> Script:
+    """Take over what activities load, and what kind of class goes before or after them.
+
+    Areas that only an activity wanted which is not meant any more go with it; ``known``: every activity there is.
+    """
+    had = [one for one in known if one.name in script.brief.activities and one not in activities]
+    loaded = {area for one in activities for area in one.areas}
+    gone = {area for one in had for area in one.areas} - loaded
+    areas = tuple(area for area in Region if area in loaded or (area in script.brief.areas and area not in gone))
+    names = tuple(one.name for one in activities)
+    brief = replace(script.brief, activities=names, areas=areas)
+    if activities:
+        hardest = max((one.next for one in activities), key=list(WhatNext).index)
+        after = when is When.COMES_AFTER
+        before = WhatNext.NOTHING if after else hardest
+        brief = replace(brief, before=before, warm=after and any(one.warms for one in activities))
+    return replace(script, brief=brief)
 
 
 def audience_of(script: Script, name: str) -> Audience:

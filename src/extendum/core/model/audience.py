@@ -8,7 +8,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from enum import StrEnum
 
-from extendum.core.model.body import Posture
+from extendum.core.model.body import Posture, Region
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.fields import Checked, Extra, extra, text, whole
 from extendum.core.model.style import HoldConvention
@@ -53,6 +53,28 @@ class Setting(StrEnum):
 
     LIVE = "live"
     RECORDED = "recorded"
+
+
+class When(StrEnum):
+    """Whether people do something before the class or after it."""
+
+    COMES_AFTER = "after it"
+    COMES_BEFORE = "before it"
+
+
+@dataclass(frozen=True, slots=True)
+class Activity(Checked):
+    """What people do beside a class: the areas that it loads, what it is for muscles, and a usual caution.
+
+    The areas are those that teachers of the activity stretch by habit; none is a diagnosis.
+    """
+
+    name: str = text(80, shortest=1)
+    areas: tuple[Region, ...] = ()
+    next: WhatNext = WhatNext.NOTHING
+    warms: bool = False
+    care: str = text(300, "")
+    extra: Extra = extra()
 
 
 def check_texts(where: str, texts: tuple[str, ...], most: int = 40) -> None:

@@ -34,8 +34,8 @@ class AtHand(Checked):
 class Brief(Checked):
     """What the class is for and has to keep to, how long its slot is, and what a fit gives up first.
 
-    Empty postures, props or areas mean that nothing was said, not that there are none. ``warm``: people come
-    to it warm from activity.
+    Empty postures, props or areas mean that nothing was said, not that there are none. ``activities``: what its people
+    do, by name. ``warm``: people come to it warm from activity.
     """
 
     group: str = text(200, "")
@@ -46,6 +46,7 @@ class Brief(Checked):
     postures: tuple[Posture, ...] = ()
     props: tuple[AtHand, ...] = ()
     areas: tuple[Region, ...] = ()
+    activities: tuple[str, ...] = ()
     before: WhatNext = WhatNext.NOTHING
     warm: bool = False
     conditions: tuple[str, ...] = ()
@@ -57,3 +58,4 @@ class Brief(Checked):
         Checked.__post_init__(self)
         check_texts("conditions", self.conditions)
         check_texts("avoid", self.avoid)
+        check_texts("activities", self.activities)

@@ -11,19 +11,20 @@ from django.shortcuts import render
 from django.urls import reverse
 from django.views.decorators.http import require_http_methods, require_POST
 
-from extendum.core.model.audience import Condition, Setting, WhatNext
+from extendum.core.model.audience import Condition, Setting, WhatNext, When
 from extendum.core.model.body import Base, Posture, Region
 from extendum.core.model.errors import ExtendumError
 from extendum.core.model.script import Script
 from extendum.core.model.style import HoldConvention
 from extendum.core.model.timeline import clock
+from extendum.formats.library import activities
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
 from extendum.web.classes.desk import notice
 from extendum.web.classes.models import StretchClass
 from extendum.web.classes.own import Own
 from extendum.web.classes.posted import read_edit
-from extendum.web.classes.posted_brief import PROPS, told_props, told_stand_ins, with_audience
+from extendum.web.classes.posted_brief import PROPS, told_props, told_stand_ins, with_activities, with_audience
 from extendum.web.shared.asked import Asked
 from extendum.web.shared.forms import options, refusal, whole
 
@@ -64,6 +65,10 @@ def form_context(of: StretchClass, script: Script, own: Own) -> dict[str, Any]:
         "props": _prop_rows(script),
         "other_props": told_props(brief.props),
         "stand_ins": told_stand_ins(brief.props),
+        "activities": [(one.name, one.name in brief.activities) for one in activities()],
+        "activities_were": "; ".join(brief.activities),
+        "whens": options(When, When.COMES_BEFORE if brief.before is not WhatNext.NOTHING else When.COMES_AFTER),
+        "care": [(one.name, one.care) for one in activities() if one.name in brief.activities],
         "areas": [(region, region in brief.areas) for region in Region],
         "nexts": options(WhatNext, brief.before),
         "conditions": [(one, one in brief.conditions) for one in Condition],
@@ -74,15 +79,16 @@ def form_context(of: StretchClass, script: Script, own: Own) -> dict[str, Any]:
 
 @require_http_methods(["GET", "HEAD", "POST"])
 def brief(request: Asked, pk: int) -> HttpResponse:
-    """The brief of a class; a post sets it and goes on to the Desk, with ``apply`` it only shows a profile."""
+    """The brief of a class; a post sets it and goes to the Desk, with ``apply`` it only shows what follows from it."""
     of, form = own_class(request, pk), request.POST
     script, own = store.script_of(of.present), Own(of.owner)
     if request.method != "POST":
         return render(request, "classes/brief.html", form_context(of, script, own) | {"new": "new" in request.GET})
     try:
         if "apply" in form:
-            context = form_context(of, with_audience(form, script, own), own)
-            return render(request, "classes/_brief.html", context)
+            by = form["apply"] == "activities"
+            shown = with_activities(form, script) if by else with_audience(form, script, own)
+            return render(request, "classes/_brief.html", form_context(of, shown, own))
         asked = read_edit(form, script, own)
         store.change(of, whole(form, "stamp"), asked.label, asked.change, asked.field)
     except store.StaleEditError as stale:

@@ -8,14 +8,15 @@ from dataclasses import replace
 from enum import StrEnum
 from typing import TypeVar
 
-from extendum.core.edit.brief_edits import apply_audience
-from extendum.core.model.audience import Condition, Setting, WhatNext
+from extendum.core.edit.brief_edits import apply_activities, apply_audience
+from extendum.core.model.audience import Activity, Condition, Setting, WhatNext, When
 from extendum.core.model.body import Posture, Region
 from extendum.core.model.brief import AtHand
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.script import Script
 from extendum.core.model.style import HoldConvention
 from extendum.core.model.timeline import parse_clock
+from extendum.formats.library import activities
 from extendum.web.classes.own import Own
 from extendum.web.shared.forms import Edit, Form, choice, many, named, whole
 
@@ -112,6 +113,7 @@ def briefed(form: Form, script: Script) -> Script:
         postures=() if len(postures) == len(Posture) else postures,
         props=_at_hand(form),
         areas=_chosen(Region, form, "area"),
+        activities=tuple(one.name for one in _activities(form)),
         before=choice(WhatNext, form, "before", before.before),
         warm="warm" in form,
         conditions=tuple(dict.fromkeys(conditions)),
@@ -133,6 +135,22 @@ def with_audience(form: Form, script: Script, own: Own) -> Script:
     """The class as the form asks, with the chosen profile's settings over it."""
     audience = named(own.audiences, form.get("audience", ""), "audience")
     return apply_audience(briefed(form, script), audience)
+
+
+def _activities(form: Form) -> list[Activity]:
+    asked = many(form, "activity")
+    for one in asked:
+        named(activities(), one, "activity")
+    return [one for one in activities() if one.name in asked]
+
+
+def with_activities(form: Form, script: Script) -> Script:
+    """The class as the form asks, with what its activities load; those that the form had before are told by it."""
+    had = tuple(one for one in form.get("activities_were", "").split("; ") if one)
+    now = briefed(form, script)
+    before = replace(now, brief=replace(now.brief, activities=had))
+    when = choice(When, form, "when", When.COMES_AFTER)
+    return apply_activities(before, _activities(form), activities(), when)
 
 
 def _brief(form: Form, script: Script, own: Own) -> Edit:

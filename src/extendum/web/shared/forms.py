@@ -9,7 +9,7 @@ from typing import TypeVar
 
 from django.http import QueryDict
 
-from extendum.core.model.audience import Audience
+from extendum.core.model.audience import Activity, Audience
 from extendum.core.model.body import Side
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.limits import MOST_KEY, MOST_ROWS, whole_number
@@ -18,7 +18,7 @@ from extendum.core.model.style import CueStyle
 
 Form = Mapping[str, str]
 Choice = TypeVar("Choice", bound=StrEnum)
-Named = TypeVar("Named", CueStyle, Audience)
+Named = TypeVar("Named", CueStyle, Audience, Activity)
 
 
 @dataclass(frozen=True, slots=True)
