@@ -24,6 +24,17 @@ from extendum.core.timing.layout import length_of
 from extendum.formats.library import shipped_form, shipped_moves
 
 BRIEFS, SECONDS, NEAR_PERCENT = 60, 25.0, 2.0
+#: So many blocks make a brief of eleven to thirty minutes a hard one.
+BLOCKS_MOST = 45
+
+
+def asked_of(minutes: int, blocks: int) -> tuple[str, float, float]:
+    """What is asked of a brief: its kind, how near to the best in percent, and seconds."""
+    if minutes > 30:
+        return "more than 30 minutes", 5.0, 30.0
+    if minutes <= 10:
+        return "up to 10 minutes", NEAR_PERCENT, 5.0
+    return ("up to 30 minutes", NEAR_PERCENT, 10.0) if blocks <= BLOCKS_MOST else ("hard ones", NEAR_PERCENT, 25.0)
 
 
 @dataclass
@@ -67,22 +78,23 @@ def measured(seed: int) -> Row:
     proposer = Proposer(script, shipped_moves(), taken=shipped_form)
     proposer.at_once()
     first, near = time.perf_counter() - began, None
+    began = time.perf_counter()
+    proposer._make_ready()
+    places = {proposer.task.block(Pick(n, p, 0)) for n, one in enumerate(proposer.task.candidates) for p in one.parts}
+    _, percent, seconds = asked_of(minutes, len(places))
 
     def tell(score: int, bound: int) -> bool:
         nonlocal near
-        if score and 100 * (bound - score) <= NEAR_PERCENT * abs(score):
+        if score and 100 * (bound - score) <= percent * abs(score):
             near = near or time.perf_counter() - began
         return True
 
-    began = time.perf_counter()
     try:
-        made = proposer.best(SECONDS, tell=tell)
+        made = proposer.best(max(SECONDS, seconds), tell=tell)
     except RefusedError as error:
         return Row(seed, minutes, 0, first, None, 0, 0, 0, 0, None, 0, False, 0, str(error)[:80])
     whole = time.perf_counter() - began
-    if made.gap_percent <= NEAR_PERCENT:
-        near = near or whole
-    places = {proposer.task.block(Pick(n, p, 0)) for n, one in enumerate(proposer.task.candidates) for p in one.parts}
+    near = (near or whole) if made.gap_percent <= percent else None
     memory = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss // 1024
     return Row(
         *(seed, minutes, len(places), first, near, whole, made.planned, made.bound, made.score),
@@ -91,7 +103,7 @@ def measured(seed: int) -> Row:
 
 
 def main(briefs: int = BRIEFS, workers: int = 1) -> int:
-    print("brief min blocks first s  2 % s  all s  planned   bound  fitted suggested open exact MB")
+    print("brief min blocks first s  near s  all s  planned   bound  fitted suggested open exact MB")
     with Pool(workers) as pool:
         rows = []
         for row in pool.imap(measured, range(briefs)):
@@ -106,10 +118,12 @@ def main(briefs: int = BRIEFS, workers: int = 1) -> int:
     done = [row for row in rows if not row.refused]
     print(f"{len(done)} of {briefs} briefs met; {sum(row.exact for row in done)} to the second, ", end="")
     print(f"{sum(not row.open for row in done)} with nothing to fix or to consider")
-    for most, limit in ((10, 5.0), (30, 10.0), (99, 25.0)):
-        some = [row for row in done if (0 if most == 10 else 11 if most == 30 else 31) <= row.minutes <= most]
+    kinds: dict[tuple[str, float, float], list[Row]] = {}
+    for row in done:
+        kinds.setdefault(asked_of(row.minutes, row.blocks), []).append(row)
+    for (kind, percent, limit), some in sorted(kinds.items()):
         near = sum(row.near_s is not None and row.near_s <= limit for row in some)
-        print(f"up to {most} minutes: {near} of {len(some)} within {NEAR_PERCENT:g} % in {limit:g} s")
+        print(f"{kind}: {near} of {len(some)} within {percent:g} % in {limit:g} s")
     better = [row.planned / row.suggested - 1 for row in done if row.suggested and row.suggested > 0]
     if better:
         print(f"against suggestions in turn: {100 * sum(better) / len(better):.0f} % better on average")

@@ -1,7 +1,7 @@
 """Ways from the demo's first page to teaching a class of one's own, action by action: `make walk`.
 
-Three jobs: a new user's first class; fifteen minutes on chairs with a chain and a move of one's own; a circuit in two
-rounds.
+Four jobs: a class that is proposed; a new user's first class by hand; fifteen minutes on chairs with a chain and a
+move of one's own; a circuit in two rounds.
 
 An action is one key, one chord, one click, or one field typed. Beside what the machine took, the time of a person is
 estimated by the keystroke-level model (Card, Moran and Newell, 1980, Communications of the ACM 23(7): 0.28 s a key,
@@ -153,7 +153,31 @@ def circuit(page: Page) -> Walk:
     return on
 
 
-JOBS = (walk, chairs, circuit)
+def proposed(page: Page) -> Walk:
+    """A class that is proposed: for a neck after hours of sewing, ten minutes on chairs."""
+    on = Walk(page)
+    on.page.goto("/")
+    on.read(".page > div")
+    on.press("n", "a new class", "#new-title:focus")
+    on.write("Necks after sewing", "its name; ten minutes stand there")
+    on.press("Enter", "make it", "#brief-form")
+    on.read(".profiles")
+    on.click("text=Older adults on chairs", "who it is for", "#brief-wpm[value='145']")
+    on.click(".areas-chips .chip >> nth=0", "what it is for: the neck", "[name=area]:checked")
+    began = time.perf_counter()
+    on.press("q", "propose", "#take-1")
+    on.read(".proposal")
+    expect(page.locator(".proposal h2").first).to_contain_text("10:00")
+    print(f"a class to look at after {time.perf_counter() - began:.1f} s")
+    page.locator("#take-1").wait_for()
+    on.press("1", "take the first", "#off-target:has-text('to the second')")
+    on.press("g", "to the Stage", "#start:enabled")
+    on.read("#before")
+    on.press("Space", "start", "#name:not(:empty)")
+    return on
+
+
+JOBS = (proposed, walk, chairs, circuit)
 
 
 def main() -> int:

@@ -151,6 +151,19 @@ def test_two_windows_the_older_is_told_and_loses_nothing(desk, digging):
     assert "25 s each side" in page.inner_text("#row-i7")
 
 
+def test_another_move_takes_the_place_of_one(desk):
+    page = desk
+    page.click("#row-i6 .name")
+    settled(page)
+    page.keyboard.press("Shift+R")
+    dialog = page.locator("#stand-ins[open]")
+    expect(dialog.locator("h2")).to_have_text("Instead of Wall calf stretch")
+    other = dialog.locator("li strong").first.inner_text()
+    dialog.locator("#stand-in-1").click()
+    expect(page.locator("#row-i6 .name")).to_have_text(other)
+    expect(dialog).to_be_hidden()
+
+
 def test_every_step_can_be_gone_back_to(desk):
     page = desk
     page.keyboard.press("t")

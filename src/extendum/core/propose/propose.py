@@ -17,7 +17,7 @@ from extendum.core.propose.judge import Plan
 from extendum.core.propose.made import QUIET_S, Maker, Proposal
 from extendum.core.propose.ready import made_ready
 from extendum.core.propose.rules import Rules, Unlike, rules_for
-from extendum.core.propose.search import Found, Search
+from extendum.core.propose.search import ENDLESS, Found, Search
 
 #: Work of one search, in the solver's own count: about as many seconds on a small machine.
 WORK = 60.0
@@ -100,7 +100,7 @@ class Proposer(Maker):
         if self.impossible:
             raise NothingMeetsError(conflict(self.task, rules, self.library))
         best: Proposal | None = None
-        impossible = False
+        impossible, bound = False, ENDLESS
         hint = Greedy(self.task, rules).grown()
         for _ in range(AGAIN):
             found = self._plan(rules, hint, max(LATE_S, left), work, tell)
@@ -108,7 +108,8 @@ class Proposer(Maker):
             if not found.plan:
                 impossible = found.impossible
                 break
-            made = self.made(found.plan, found.score, found.bound)
+            bound = min(bound, found.bound)  # what is learned only takes plans away
+            made = self.made(found.plan, found.score, bound)
             if best is None or (len(made.open), -made.score) < (len(best.open), -best.score):
                 best = made
             if not made.open:

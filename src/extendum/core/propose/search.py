@@ -7,7 +7,8 @@ a way. One worker, a fixed seed and a limit that counts work instead of time: th
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from functools import partial
 from math import floor
 
 from ortools.sat.python import cp_model
@@ -25,6 +26,9 @@ from extendum.core.propose.rules import (
     parts_of,
 )
 from extendum.core.propose.weights import UNEVEN_FROM
+
+#: More than any plan is worth.
+ENDLESS = 10**9
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,14 +48,27 @@ class Found:
 
 
 class _Watch(cp_model.CpSolverSolutionCallback):
+    """Hears of better plans and bounds in both searches for a task."""
+
     def __init__(self, tell: Callable[[int, int], bool]) -> None:
         super().__init__()
-        self._tell, self.best = tell, 0
+        self._tell, self.best, self.bound, self.stopped = tell, -ENDLESS, ENDLESS, False
 
     def on_solution_callback(self) -> None:
-        self.best = round(self.objective_value)
-        if not self._tell(self.best, round(self.best_objective_bound)):
+        """A better plan."""
+        self.best = max(self.best, round(self.objective_value))
+        if not self._go_on(self.best_objective_bound):
             self.stop_search()
+
+    def nearer(self, solver: cp_model.CpSolver, bound: float) -> None:
+        """A better bound."""
+        if not self._go_on(bound):
+            solver.stop_search()
+
+    def _go_on(self, bound: float) -> bool:
+        self.bound = min(self.bound, floor(bound + 1e-6))
+        self.stopped = self.stopped or not self._tell(max(0, self.best), self.bound)
+        return not self.stopped
 
 
 class Search:
@@ -249,23 +266,35 @@ class Search:
             self.model.add_hint(self.steps[of], given.get(of, 0))
 
     def best(self, seconds: float, work: float, tell: Callable[[int, int], bool] = lambda score, bound: True) -> Found:
-        """The best plan found in so many seconds and so much work; ``tell`` hears of each better one and may stop."""
-        solver = cp_model.CpSolver()
-        given = solver.parameters
-        given.num_workers, given.linearization_level, given.random_seed = 1, 2, 1
-        given.max_time_in_seconds, given.max_deterministic_time = seconds, work
-        watch = _Watch(tell)
+        """The best plan found in so many seconds and so much work; ``tell`` hears of each better one and may stop.
 
-        def nearer(bound: float) -> None:
-            if not tell(watch.best, round(bound)):
-                solver.stop_search()
-
-        solver.best_bound_callback = nearer
-        status = solver.solve(self.model, watch)
-        if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
-            return Found((), 0, 0, status == cp_model.INFEASIBLE, solver.wall_time)
-        plan = self._read(solver)
-        return Found(plan, self.task.score(plan), floor(solver.best_objective_bound + 1e-6), seconds=solver.wall_time)
+        The first half goes down from what cannot be exceeded, which proves most tasks in half the time; what is not
+        proved by then is bettered from the best plan so far.
+        """
+        watch, took, best = _Watch(tell), 0.0, Found((), 0, 0)
+        for from_above in (True, False):
+            solver = cp_model.CpSolver()
+            given = solver.parameters
+            given.num_workers, given.linearization_level, given.random_seed = 1, 2, 1
+            given.use_objective_lb_search = from_above
+            given.max_time_in_seconds = seconds / 2 if from_above else max(0.1, seconds - took)
+            given.max_deterministic_time = work / 2
+            solver.best_bound_callback = partial(watch.nearer, solver)
+            status = solver.solve(self.model, watch)
+            took += solver.wall_time
+            if status == cp_model.INFEASIBLE:
+                return Found((), 0, 0, impossible=True, seconds=took)
+            if status in (cp_model.OPTIMAL, cp_model.FEASIBLE):
+                watch.bound = min(watch.bound, floor(solver.best_objective_bound + 1e-6))
+                plan = self._read(solver)
+                if not best.plan or self.task.score(plan) > best.score:
+                    best = replace(best, plan=plan, score=self.task.score(plan))
+                    self.model.clear_hints()  # type: ignore[no-untyped-call]
+                    self.hint(plan)
+                best = replace(best, bound=watch.bound)
+            if watch.stopped or (best.plan and best.proved):
+                break
+        return replace(best, seconds=took)
 
     def _read(self, solver: cp_model.CpSolver) -> Plan:
         """The plan in the order of its way; inside a block as the candidates come."""
