@@ -48,6 +48,19 @@ def all_said(script):
     return cautions, spoken
 
 
+def test_nobody_is_told_to_get_up_between_two_sides():
+    script = for_somebody("straddle-side-reach", "calf-lean", conditions=[])
+    floor, standing = script.moves()
+    silent = replace(floor, words=replace(floor.words, release="Come upright and lower your arm."))
+    script = replace_items(script, {floor.id: silent})
+    finding = check(script, compile_script(script), MOVES).get("no-slow-rise")
+    after = remedied(script, finding)
+    floor, standing = after.moves()
+    assert floor.words.release == "Come upright and lower your arm."
+    assert standing.words.moving.startswith("Get up slowly")
+    assert "no-slow-rise" not in {one.code for one in check(after, compile_script(after)).open}
+
+
 @pytest.mark.parametrize(("key", "caution"), OUT, ids=[f"{key}, {one.condition}" for key, one in OUT])
 def test_who_leaves_a_move_out_is_offered_one_that_they_need_not_leave_out(key, caution):
     move = BY_KEY[key].move

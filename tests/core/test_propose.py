@@ -211,7 +211,10 @@ def test_a_welcome_names_areas_as_one_would_say_them(region):
     assert "We have {minutes} minutes. Nothing should hurt" in many
 
 
-def test_no_time_is_not_called_impossible():
+def test_no_time_is_not_called_impossible(monkeypatch):
+    at_once = Proposer(brief_of(5), LIBRARY).best(0.0, work=0.0001)
+    assert at_once.planned < at_once.bound  # the plan that was there before the search
+    monkeypatch.setattr(Greedy, "grown", lambda self: ())
     with pytest.raises(NotInTimeError):
         Proposer(brief_of(5), LIBRARY).best(0.0, work=0.0001)
 

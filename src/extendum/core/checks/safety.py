@@ -8,6 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import replace
 from functools import partial
+from typing import NamedTuple
 
 from extendum.core.checks.easier_options import unsaid_of
 from extendum.core.checks.finding import Check, Family, Found, Mend, Severity, checked
@@ -195,6 +196,13 @@ def no_usual_cautions(subject: Subject) -> Iterator[Found]:
         )
 
 
+class Rising(NamedTuple):
+    """What gets people up slowly, and whether it is said on the way to a move instead of at its release."""
+
+    line: str
+    on_the_way: bool
+
+
 @checked(
     Family.SAFETY,
     "no-slow-rise",
@@ -204,7 +212,8 @@ def no_usual_cautions(subject: Subject) -> Iterator[Found]:
 )
 def no_slow_rise(subject: Subject) -> Iterator[Found]:
     """People come up from a fold or from the floor, and the words do not say “slowly”."""
-    fast: dict[str, bool] = {}
+    fast: list[str] = []
+    says: dict[str, list[Rising]] = {}  # a release that is said between sides too is no place to get people up
     order = subject.moves
     for n, item in enumerate(order):
         after = order[n + 1] if n + 1 < len(order) else None
@@ -216,12 +225,15 @@ def no_slow_rise(subject: Subject) -> Iterator[Found]:
         if after is None and move.ends_in in FLOOR:
             up, said = True, f"{said} {_after(subject, item)}"
         if up and not says_slowly(said):
-            fast[item.id] = move.posture in FLOOR
+            line = UP_FROM_FLOOR if move.posture in FLOOR else SLOW_RISE
+            later = after and not rises(move.posture, move.ends_in) and (move.sided or item.sets > 1)
+            fast.append(item.id)
+            says.setdefault(after.id if after and later else item.id, []).append(Rising(line, bool(later)))
     if fast:
         yield Found(
             f"The words do not say to come up slowly after {listed(i.name for i in order if i.id in fast)}.",
             tuple(fast),
-            mend=Mend("Say it at the release", each(fast, partial(_rising, fast=fast))),
+            mend=Mend("Say it as people come up", each(says, partial(_rising, says=says))),
         )
 
 
@@ -236,11 +248,17 @@ def _after(subject: Subject, item: MoveItem) -> str:
     return " ".join(text.words for one in later for text in subject.texts.get(one.id, ()))
 
 
-def _rising(item: Item, fast: dict[str, bool]) -> Item:
+def _rising(item: Item, says: dict[str, list[Rising]]) -> Item:
+    """The move with the line at its release, or on the way to it where the move before is done on two sides."""
     if not isinstance(item, MoveItem):
         return item
-    line = UP_FROM_FLOOR if fast[item.id] else SLOW_RISE
-    return replace(item, words=replace(item.words, release=f"{item.words.release} {line}".strip()))
+    words = item.words
+    for line, on_the_way in says[item.id]:
+        if on_the_way:
+            words = replace(words, moving=f"{line} {words.moving}".strip())
+        else:
+            words = replace(words, release=f"{words.release} {line}".strip())
+    return replace(item, words=words)
 
 
 @checked(

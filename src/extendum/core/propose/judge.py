@@ -163,6 +163,12 @@ class Task:
         """How many moves an area may have before each more is one too many."""
         return CROWD_FROM + (region in self.wanted)
 
+    @property
+    def ceiling(self) -> int:
+        """What no plan can be worth more than: every area in full, and every move that is a gain by itself."""
+        gains = sum(max(0, -self.own_cost(one)) for one in self.candidates)
+        return gains + sum(share * worth for shares in self.kinds.values() for share, worth in shares)
+
     @cached_property
     def both_ways(self) -> bool:
         """Whether front and back should come out even: where both are wanted, or no area is."""

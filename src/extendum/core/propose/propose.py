@@ -17,12 +17,15 @@ from extendum.core.propose.judge import Plan
 from extendum.core.propose.made import QUIET_S, Maker, Proposal
 from extendum.core.propose.ready import made_ready
 from extendum.core.propose.rules import Rules, Unlike, rules_for
-from extendum.core.propose.search import ENDLESS, Found, Search
+from extendum.core.propose.search import Found, Search
 
 #: Work of one search, in the solver's own count: about as many seconds on a small machine.
 WORK = 60.0
 #: How often what a check refuses makes a plan anew.
 AGAIN = 8
+#: What of the time that is left a search gets: the first, so that what its class teaches is known early, and one after
+#: a class that the checks have refused. One that is only to be bettered gets all of it.
+FIRST_SHARE, REPAIR_SHARE = 0.3, 0.5
 #: Seconds of a plan that is made anew when the time is over, so that nothing is left to fix or to consider.
 LATE_S = 2.0
 #: Percent of its moves that a class may share with another: proposals beside each other, and with one that it is like.
@@ -94,27 +97,31 @@ class Proposer(Maker):
 
         NothingMeetsError where no class meets the brief, NotInTimeError where none was found in so many seconds.
         """
-        left = seconds
         self._make_ready()
-        rules = self.rules
+        left, rules = seconds, self.rules
+        hint: Plan = ()
         if self.impossible:
             raise NothingMeetsError(conflict(self.task, rules, self.library))
         best: Proposal | None = None
-        impossible, bound = False, ENDLESS
-        hint = Greedy(self.task, rules).grown()
-        for _ in range(AGAIN):
-            found = self._plan(rules, hint, max(LATE_S, left), work, tell)
+        impossible, refused, bound = False, False, self.task.ceiling
+        for n in range(AGAIN):
+            share = FIRST_SHARE if n == 0 else REPAIR_SHARE if refused else 1.0
+            found = self._plan(rules, hint, max(LATE_S, left * share), work, tell)
             left -= found.seconds
             if not found.plan:
                 impossible = found.impossible
-                break
-            bound = min(bound, found.bound)  # what is learned only takes plans away
+                if impossible or best or left < LATE_S:
+                    break
+                continue
+            bound, hint = min(bound, found.bound), found.plan  # what is learned only takes plans away
             made = self.made(found.plan, found.score, bound)
             if best is None or (len(made.open), -made.score) < (len(best.open), -best.score):
                 best = made
-            if not made.open:
+            refused = bool(made.open)
+            if refused:
+                rules = self._learned(rules, made)
+            elif found.stopped or found.score >= bound or left < LATE_S:
                 break
-            hint, rules = found.plan, self._learned(rules, made)
         if best is None and not impossible:
             raise NotInTimeError
         if best is None:
@@ -132,7 +139,9 @@ class Proposer(Maker):
 
     def _plan(self, rules: Rules, hint: Plan, seconds: float, work: float, tell: Callable[[int, int], bool]) -> Found:
         search = Search(self.task, rules)
-        search.hint(hint)
+        search.hint(Greedy(self.task, rules).grown())
+        if hint:
+            search.hint(hint)
         return search.best(seconds, work, tell)
 
     def _learned(self, rules: Rules, made: Proposal) -> Rules:

@@ -23,7 +23,7 @@ from extendum.core.timing.compile import compile_script
 MENDED_MOST = 4
 _OWN = (Family.WORDS, Family.SAFETY, Family.BREATH)
 #: What depends on the moves around it.
-_TOGETHER = frozenset({"reminder-often", "instead-unready"})
+_TOGETHER = frozenset({"reminder-often", "instead-unready", "no-slow-rise"})
 
 
 def made_ready(

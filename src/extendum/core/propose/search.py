@@ -27,19 +27,18 @@ from extendum.core.propose.rules import (
 )
 from extendum.core.propose.weights import UNEVEN_FROM
 
-#: More than any plan is worth.
-ENDLESS = 10**9
-
 
 @dataclass(frozen=True, slots=True)
 class Found:
-    """What a search found: a plan, its score, what no plan can exceed, whether none exists, and how long it took."""
+    """What a search found: a plan, its score, what no plan can exceed; whether none exists, how long it took, and
+    whether somebody stopped it."""
 
     plan: Plan
     score: int
     bound: int
     impossible: bool = False
     seconds: float = 0.0
+    stopped: bool = False
 
     @property
     def proved(self) -> bool:
@@ -50,9 +49,9 @@ class Found:
 class _Watch(cp_model.CpSolverSolutionCallback):
     """Hears of better plans and bounds in both searches for a task."""
 
-    def __init__(self, tell: Callable[[int, int], bool]) -> None:
+    def __init__(self, tell: Callable[[int, int], bool], best: int, bound: int) -> None:
         super().__init__()
-        self._tell, self.best, self.bound, self.stopped = tell, -ENDLESS, ENDLESS, False
+        self._tell, self.best, self.bound, self.stopped = tell, best, bound, False
 
     def on_solution_callback(self) -> None:
         """A better plan."""
@@ -67,7 +66,7 @@ class _Watch(cp_model.CpSolverSolutionCallback):
 
     def _go_on(self, bound: float) -> bool:
         self.bound = min(self.bound, floor(bound + 1e-6))
-        self.stopped = self.stopped or not self._tell(max(0, self.best), self.bound)
+        self.stopped = self.stopped or not self._tell(self.best, self.bound)
         return not self.stopped
 
 
@@ -79,6 +78,7 @@ class Search:
         self.model = cp_model.CpModel()
         self.in_: dict[tuple[int, Part], cp_model.IntVar] = {}
         self.steps: dict[tuple[int, Part], cp_model.IntVar] = {}
+        self._known: Plan = ()
         self.members: dict[Block, list[tuple[int, Part]]] = {}
         self._moves()
         self._way()
@@ -259,7 +259,10 @@ class Search:
 
     # ---- solving it -----------------------------------------------------------------------------
     def hint(self, plan: Plan) -> None:
-        """Begin with a plan that is known."""
+        """Begin with a plan that is known; one that breaks no rule is what there is at the least."""
+        if plan and not self.rules.broken(self.task, plan):
+            self._known = max((self._known, plan), key=self.task.score) if self._known else plan
+        self.model.clear_hints()  # type: ignore[no-untyped-call]
         given = {(pick.candidate, pick.part): pick.steps for pick in plan}
         for of, x in self.in_.items():
             self.model.add_hint(x, of in given)
@@ -271,7 +274,9 @@ class Search:
         The first half goes down from what cannot be exceeded, which proves most tasks in half the time; what is not
         proved by then is bettered from the best plan so far.
         """
-        watch, took, best = _Watch(tell), 0.0, Found((), 0, 0)
+        known = self.task.score(self._known) if self._known else 0
+        best, took = Found(self._known, known, self.task.ceiling), 0.0
+        watch = _Watch(tell, known, best.bound)
         for from_above in (True, False):
             solver = cp_model.CpSolver()
             given = solver.parameters
@@ -289,12 +294,11 @@ class Search:
                 plan = self._read(solver)
                 if not best.plan or self.task.score(plan) > best.score:
                     best = replace(best, plan=plan, score=self.task.score(plan))
-                    self.model.clear_hints()  # type: ignore[no-untyped-call]
                     self.hint(plan)
-                best = replace(best, bound=watch.bound)
+            best = replace(best, bound=watch.bound)
             if watch.stopped or (best.plan and best.proved):
                 break
-        return replace(best, seconds=took)
+        return replace(best, seconds=took, stopped=watch.stopped)
 
     def _read(self, solver: cp_model.CpSolver) -> Plan:
         """The plan in the order of its way; inside a block as the candidates come."""
