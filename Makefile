@@ -89,6 +89,9 @@ attack: $(VENV)/dev ## attack a server of its own: slow clients, odd documents a
 bench-load: $(VENV)/dev ## measure N instructors who edit at once (N=30)
 	@$(BIN)/python -m bench.load $(or $(N),30)
 
+bench-exhaustive: $(VENV)/dev ## hold the search for a class against all classes there are, on 200 small libraries
+	@$(BIN)/python -m bench.exhaustive
+
 bench-propose: $(VENV)/dev ## propose classes for N generated briefs and measure how near to the best they are (N=60)
 	@$(BIN)/python -m bench.propose $(or $(N),60)
 

@@ -112,8 +112,8 @@ def words_need_s(script: Script, item: Item) -> int:
     }
     facts |= {"side": "left", "other": "right"}
     said = [fill(item.words, {**facts, "next": name}) for name in ("the close", *(move.name for move in moves))]
-    rate = script.style.words_per_minute
-    return -(-max(sum(speaking_ms(one, rate) for one in sentences(text)) for text in said) // 1000)
+    speech = script.style.speech
+    return -(-max(sum(speaking_ms(one, speech) for one in sentences(text)) for text in said) // 1000)
 
 
 Values = dict[int, cp_model.IntVar]

@@ -1,34 +1,30 @@
 """Proposing a class: the search against complete enumeration, what must hold, and what it says when nothing can be."""
 
-import random
 import re
 from dataclasses import replace
-from itertools import groupby, permutations, product
 from pathlib import Path
 
 import pytest
 
 from bench.briefs import brief_of
+from bench.exhaustive import agrees, small_task
 from extendum.core.checks.finding import Severity
 from extendum.core.checks.report import check
 from extendum.core.edit.script_edits import new_script, set_target
 from extendum.core.model.audience import WhatNext
 from extendum.core.model.body import Posture, Region
-from extendum.core.model.brief import AtHand, Brief
+from extendum.core.model.brief import AtHand
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import MoveItem
 from extendum.core.model.script import Meanwhile
 from extendum.core.model.section import Pin, SidePlan
 from extendum.core.moves.objections import objections
 from extendum.core.propose.build import welcome
-from extendum.core.propose.candidates import Part, candidates
+from extendum.core.propose.candidates import Part
 from extendum.core.propose.greedy import Greedy
-from extendum.core.propose.judge import Pick, Task
 from extendum.core.propose.propose import SHARED_WITH_ITS_LIKE, NothingMeetsError, NotInTimeError, Proposer
-from extendum.core.propose.rules import Rules
-from extendum.core.propose.search import Search
 from extendum.core.propose.told import told
-from extendum.core.propose.weights import Sliders, Weights
+from extendum.core.propose.weights import Weights
 from extendum.core.propose.why_not import why_not
 from extendum.core.timing.compile import compile_script
 from extendum.formats.document import loads
@@ -39,57 +35,10 @@ LIBRARY = shipped_moves()
 FEW = LIBRARY[::2]  # a search over fewer ends sooner
 
 
-def small_task(seed, moves=6, wanted=1):
-    """A brief, and a few moves in a few places, each with two doses and one part or two."""
-    rng = random.Random(seed)  # noqa: S311
-    every = candidates(replace(brief_of(seed), brief=Brief(target_s=600)), LIBRARY)
-    some = []
-    while len(some) < moves:
-        places = rng.sample(sorted({one.place for one in every}, key=str), 3)
-        some = [one for one in every if one.place in places]
-    some = rng.sample(some, moves)
-    few = tuple(replace(one, values=one.values[:2], usual=min(one.usual, 1)) for one in some)
-    areas = tuple(rng.sample([does.region for one in few for does in one.does], wanted))
-    script = replace(brief_of(seed), brief=Brief(target_s=600, areas=areas))
-    least, shares, warms = rng.randint(60, 200), dict.fromkeys(Part, (0, 10**6)), rng.random() < 0.5
-    most = least + rng.randint(60, 400)
-    rules = Rules(least, most, shares, 3, False, False, None, warms, {}, areas=areas)
-    return Task(script, few, Weights().shifted(Sliders(calm=rng.randint(-2, 2)))), rules
-
-
-def best_by_enumeration(task, rules):
-    """The score of the best of all plans, one after the other."""
-    choices = [
-        [None, *((n, part, steps) for part in sorted(one.parts) for steps in range(one.most + 1))]
-        for n, one in enumerate(task.candidates)
-    ]
-    best = None
-    for chosen in product(*choices):
-        picks = sorted((Pick(*one) for one in chosen if one), key=lambda pick: (pick.part, str(task.block(pick))))
-        blocks = [list(own) for _, own in groupby(picks, key=task.block)]
-        moving = [own for own in blocks if task.block(own[0]).begins is not task.block(own[0]).ends]
-        if not blocks or any(len(own) > 1 for own in moving):
-            continue
-        for order in permutations(blocks):
-            if [task.block(own[0]).part for own in order] != sorted(task.block(own[0]).part for own in order):
-                continue
-            plan = tuple(pick for own in order for pick in own)
-            if not rules.broken(task, plan):
-                best = max(task.score(plan), best if best is not None else -(10**9))
-    return best
-
-
 # 110 to 118: a way that never begins; without a wanted area, front and back are to come out even
 @pytest.mark.parametrize(("seed", "wanted"), [(0, 1), (1, 1), (2, 1), (110, 1), (114, 1), (118, 1), (4, 0), (6, 0)])
 def test_the_search_finds_what_complete_enumeration_finds(seed, wanted):
-    task, rules = small_task(seed, wanted=wanted)
-    found = Search(task, rules).best(30, 1000)
-    best = best_by_enumeration(task, rules)
-    if best is None:
-        assert found.impossible
-    else:
-        assert (found.score, found.proved) == (best, True)
-        assert rules.broken(task, found.plan) == []
+    assert agrees(*small_task(seed, wanted=wanted))
 
 
 def test_a_proposal_holds_what_the_brief_asks_for_and_is_the_same_again(seed=2):

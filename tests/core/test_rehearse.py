@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 from extendum.core.edit.script_edits import remove_item
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.timeline import Mode, SegmentKind
+from extendum.core.model.voice import Speech
 from extendum.core.run.fold import fold
 from extendum.core.run.learned import Taught, learn, lessons
 from extendum.core.run.log import cut_short, spent
@@ -64,7 +65,7 @@ def said_exactly(script, timeline, rate, way_more_s=0):
     said = {}
     for cue in timeline.cues:
         if cue.mode is Mode.SPOKEN:
-            said[cue.segment] = said.get(cue.segment, 0) + speaking_ms(cue.text, rate)
+            said[cue.segment] = said.get(cue.segment, 0) + speaking_ms(cue.text, Speech(rate))
     ways = {s.id for s in timeline.segments if s.kind in (SegmentKind.TRANSITION, SegmentKind.SWITCH)}
     return {
         s.id: (s.seconds + way_more_s) * 1000 if s.id in ways else said[s.id]

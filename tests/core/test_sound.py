@@ -12,6 +12,7 @@ from extendum.core.model.script import Script
 from extendum.core.model.section import Group, Role, Section
 from extendum.core.model.talk import Talk
 from extendum.core.model.timeline import CueKind, Mode
+from extendum.core.model.voice import Speech
 from extendum.core.outputs.sound import BLOCK, FASTER_PERCENT, RATE, breath, render, sounds, tone
 from extendum.core.timing.compile import compile_script
 from extendum.core.timing.speech import speaking_ms
@@ -25,7 +26,7 @@ def voice(slower=1.0, least_ms=0):
     """A voice that hums for as long as the words take, so much slower than is planned."""
 
     def say(text, rate):
-        ms = max(least_ms, speaking_ms(text, rate) * slower)
+        ms = max(least_ms, speaking_ms(text, Speech(rate)) * slower)
         return np.full(int(ms * RATE / 1000), 0.5, np.float32)
 
     return say

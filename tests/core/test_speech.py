@@ -5,6 +5,7 @@ import pytest
 from extendum.core.listening.spelled import number_words
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.timeline import clock, parse_clock
+from extendum.core.model.voice import Speech
 from extendum.core.timing.speech import sentences, speaking_ms, word_count
 
 
@@ -28,8 +29,8 @@ def test_words_and_sentences_as_spoken(text, words, ends):
 
 
 def test_speaking_time_is_words_at_the_rate_plus_a_pause_per_sentence():
-    assert speaking_ms("Stand tall and let your shoulders drop.", 165) == 2545 + 300
-    assert speaking_ms("Sit. Stay.", 120) == 1000 + 600
+    assert speaking_ms("Stand tall and let your shoulders drop.", Speech(165)) == 2545 + 300
+    assert speaking_ms("Sit. Stay.", Speech(120)) == 1000 + 600
 
 
 def test_numbers_are_spelled_out():

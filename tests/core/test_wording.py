@@ -64,7 +64,7 @@ def test_every_text_is_timed_at_the_class_s_rate_and_what_does_not_fit_its_time_
     cut = {one.of.item for one in compile_script(script).unsaid if one.rule == "talk-overrun"}
     for item, some in readings(script).items():
         for one in some:
-            rates = [speaking_ms(text, script.style.words_per_minute) for _, text in one.said]
+            rates = [speaking_ms(text, script.style.speech) for _, text in one.said]
             if isinstance(script.item(item), MoveItem):
                 assert one.said_ms == max(rates, default=0)
             assert "{" not in "".join(text for _, text in one.said)

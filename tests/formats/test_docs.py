@@ -94,7 +94,7 @@ def test_the_longest_and_the_shortest_set_up_are_told_with_their_seconds():
     told = []
     for entry in shipped_moves():
         words = f"{entry.words.moving} {entry.words.there}".strip()
-        seconds = ceil_s(speaking_ms(words, CueStyle().words_per_minute))
+        seconds = ceil_s(speaking_ms(words, CueStyle().speech))
         told.append((seconds, word_count(words), entry.move.name))
     page = (ROOT / "docs" / "move-rubric.md").read_text()
     for which, (seconds, words, name) in (("longest", max(told)), ("shortest", min(told))):

@@ -129,7 +129,7 @@ def set_style(script: Script, style: CueStyle) -> Script:
 
 
 def take_style(script: Script, style: CueStyle) -> Script:
-    """Cue the class in a style; lead side, teaching, pace, holds, balance, rate and ways stay the class's own."""
+    """Cue the class in a style; lead side, teaching, pace, holds, balance, rate, voice and ways stay the class's."""
     kept = script.style
     own = replace(
         style,
@@ -141,6 +141,7 @@ def take_style(script: Script, style: CueStyle) -> Script:
         holds=kept.holds,
         one_leg_most_s=kept.one_leg_most_s,
         way_words=style.way_words or kept.way_words,
+        voice=kept.voice,
     )
     return set_style(script, own)
 

@@ -9,6 +9,7 @@ from functools import lru_cache
 from extendum.core.model.body import Side
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.fields import Checked, Extra, extra, text, whole
+from extendum.core.model.voice import Speech, Voice
 from extendum.core.model.ways import WayWords
 
 #: The slowest and the fastest rate of speaking, in words a minute.
@@ -120,7 +121,13 @@ class CueStyle(Checked):
     pace_percent: int = whole(50, 300, 100, "of the body seconds; the slowest person decides")
     way_words: tuple[WayWords, ...] = ()
     talk_style: TalkStyle = TalkStyle.PLAIN
+    voice: Voice | None = None
     extra: Extra = extra()
+
+    @property
+    def speech(self) -> Speech:
+        """What the length of its words follows from."""
+        return Speech(self.words_per_minute, self.voice)
 
     def __post_init__(self) -> None:
         Checked.__post_init__(self)

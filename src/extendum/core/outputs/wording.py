@@ -142,7 +142,7 @@ def _of_field(script: Script, item: MoveItem, name: str, own: list[Laid]) -> Rea
 
 def _room_ms(this: Pass, before: Situation, style: CueStyle) -> int:
     """Milliseconds of a way that are left for the item's own words; 0 where there is none."""
-    line_ms = speaking_ms(line_of_way(this, before, style), style.words_per_minute)
+    line_ms = speaking_ms(line_of_way(this, before, style), style.speech)
     return max(0, way_into(this, before, style).ms - line_ms)
 
 
@@ -156,7 +156,7 @@ def _of_each(script: Script, item: MoveItem, own: list[Laid]) -> Reading:
         for side in (lead, lead.other):
             told = one.step.item.words.each if isinstance(one.step, Pass) else words
             said.append((str(side), without_marks(fill(told, {**one.facts, **sides_told(side, lead, style)}))))
-    longest = max((speaking_ms(text, style.words_per_minute) for _, text in said), default=0)
+    longest = max((speaking_ms(text, style.speech) for _, text in said), default=0)
     return Reading(item.id, "each", words, tuple(said), longest, item.dose.cycle_ms, tuple(literal_sides(words)))
 
 
@@ -166,7 +166,7 @@ def _reading(script: Script, item: MoveItem, name: str, words: str, own: list[La
         if isinstance(one.step, Pass):
             label = " ".join(filter(None, (str(one.step.side), one.step.direction)))
             said.setdefault(label, without_marks(fill(_text(one.step.item, name), one.facts)))
-    longest = max((speaking_ms(text, script.style.words_per_minute) for text in said.values()), default=0)
+    longest = max((speaking_ms(text, script.style.speech) for text in said.values()), default=0)
     literal = tuple(literal_sides(words)) if item.move.sided or item.alternates else ()
     return Reading(item.id, name, words, tuple(said.items()), longest, room, literal)
 

@@ -25,7 +25,7 @@ WORK = 60.0
 AGAIN = 8
 #: What of the time that is left a search gets: the first, so that what its class teaches is known early, and one after
 #: a class that the checks have refused. One that is only to be bettered gets all of it.
-FIRST_SHARE, REPAIR_SHARE = 0.3, 0.5
+FIRST_SHARE, REPAIR_SHARE = 0.7, 0.5
 #: Seconds of a plan that is made anew when the time is over, so that nothing is left to fix or to consider.
 LATE_S = 2.0
 #: Percent of its moves that a class may share with another: proposals beside each other, and with one that it is like.

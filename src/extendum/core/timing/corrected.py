@@ -95,7 +95,7 @@ def _differences(one: Laid, this: Pass, item: MoveItem, then: _Then, style: CueS
     yield Cause.TAPER, counted - _worked(this, item, style, twice=True)
     if this.after_rest:
         yield Cause.ANNOUNCED, by_kind.get(SegmentKind.REST, 0) - item.rest_s
-    said_ms = speaking_ms(fill(item.words.release, one.facts), style.words_per_minute)
+    said_ms = speaking_ms(fill(item.words.release, one.facts), style.speech)
     yield Cause.RELEASE, by_kind.get(SegmentKind.RELEASE, 0) - max(item.move.slow_rise_s, ceil_s(said_ms))
     if not keeps_cadence(this):
         more_s = by_kind.get(None, 0) - _arriving(this, item, then, style, one.facts)
@@ -139,18 +139,18 @@ def _worked(this: Pass, item: MoveItem, style: CueStyle, *, twice: bool) -> int:
 
 def _arriving(this: Pass, item: MoveItem, then: _Then, style: CueStyle, facts: Mapping[str, str]) -> int:
     """The seconds of the way and of the words once there."""
-    words, rate = item.words, style.words_per_minute
+    words, speech = item.words, style.speech
     texts = {Arrival.SWITCH: (words.switch, ""), Arrival.TURN: (words.turn, ""), Arrival.SET: ("", "")}
     afresh = this.arrival not in texts
     moving, there = texts.get(this.arrival, (words.moving, words.there))
     if afresh and this.arrival is not Arrival.FIRST and words.short:
         moving, there = words.short, ""
-    moving_ms = max(speaking_ms(fill(moving, facts), rate), reset_s(this) * 1000)
+    moving_ms = max(speaking_ms(fill(moving, facts), speech), reset_s(this) * 1000)
     way_ms = _way_ms(this, item, then) if afresh else _change_ms(this, item, then)
     own_s = {Arrival.FIRST: item.way_s, Arrival.SWITCH: item.switch_s}.get(this.arrival, 0)
     body, handled = way_ms
     whole = own_s * 1000 or body * style.pace_percent * 10 + handled * 1000
-    return ceil_s(max(moving_ms, whole)) + ceil_s(speaking_ms(fill(there, facts), rate))
+    return ceil_s(max(moving_ms, whole)) + ceil_s(speaking_ms(fill(there, facts), speech))
 
 
 def _way_ms(this: Pass, item: MoveItem, then: _Then) -> tuple[int, int]:

@@ -64,6 +64,6 @@ def said_cues(segment: Segment, part: Part, style: CueStyle) -> Iterator[Placed]
         if said.unsaid_rule:
             yield Unsaid(of, said.text, said.unsaid_rule)
             continue
-        until = at + speaking_ms(said.text, style.words_per_minute)
+        until = at + speaking_ms(said.text, style.speech)
         yield make_cue(of, segment, at, until, said.text)
         at = until

@@ -166,7 +166,7 @@ def piece_of_arrival(opening: Opening, style: CueStyle, filled: Facts) -> Piece:
     if not opening.ahead or not style.prompts:
         return piece
     more = tuple((CueKind(one.kind.value), n, fill(one.text, filled)) for n, one in opening.ahead)
-    ms = piece.words_ms + sum(speaking_ms(text, style.words_per_minute) for _, _, text in more)
+    ms = piece.words_ms + sum(speaking_ms(text, style.speech) for _, _, text in more)
     return piece._replace(seconds=ceil_s(ms), words_ms=ms, more=more)
 
 
@@ -204,7 +204,7 @@ def _said(kind: SegmentKind, cue: CueKind, words: str, style: CueStyle, filled: 
     if not words:
         return Piece(kind, least_s)
     told = fill(words, filled)
-    ms = speaking_ms(told, style.words_per_minute)
+    ms = speaking_ms(told, style.speech)
     return Piece(kind, max(least_s, ceil_s(ms)), cue, told, ms)
 
 
@@ -242,7 +242,7 @@ def beside(this: Pass, style: CueStyle, filled: Facts) -> Beside:
         other_s += piece_of_arrival(opening, style, filled).seconds
     if item.dose.settles:
         other_s += settle_s(this, style)
-    said_ms = speaking_ms(fill(opening.moving, filled), style.words_per_minute) if opening.moving else 0
+    said_ms = speaking_ms(fill(opening.moving, filled), style.speech) if opening.moving else 0
     return Beside(said_ms, other_s)
 
 
@@ -252,7 +252,7 @@ def beside_s(this: Pass, before: Situation, style: CueStyle, told: Beside) -> in
         return told.other_s
     said_ms = told.moving_ms
     if line := line_of_way(this, before, style):
-        said_ms += speaking_ms(line, style.words_per_minute)
+        said_ms += speaking_ms(line, style.speech)
     return told.other_s + ceil_s(max(said_ms, reset_s(this) * 1000, way_into(this, before, style).ms))
 
 

@@ -63,8 +63,7 @@ def talk_least_s(talk: Talk, moves: Sequence[MoveItem], minutes: int, style: Cue
     longest |= {"minutes": _longest(range(1, 100 if minutes < 100 else 1000)), "rounds": str(rounds)}
     names = {item.name for item in moves} if "next" in said else set[str]()
     lasting = (
-        in_sentences_ms(fill(talk.words, {**longest, "next": name}), style.words_per_minute)
-        for name in {*names, AFTER_THE_LAST}
+        in_sentences_ms(fill(talk.words, {**longest, "next": name}), style.speech) for name in {*names, AFTER_THE_LAST}
     )
     return ceil_s(max(lasting))
 

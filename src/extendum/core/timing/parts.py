@@ -11,6 +11,7 @@ from extendum.core.model.placeholders import fill
 from extendum.core.model.style import CueStyle
 from extendum.core.model.talk import Quiet, Talk, TalkKind
 from extendum.core.model.timeline import NO_REASON, CueKind, SegmentKind, Why
+from extendum.core.model.voice import Speech
 from extendum.core.timing import reasons
 from extendum.core.timing.durations import (
     Facts,
@@ -99,12 +100,12 @@ def _parts(this: Pass, style: CueStyle, *pieces: Piece, stage: int | None = None
         if piece.seconds:
             said: tuple[Said, ...] = (Said(piece.cue, piece.words),) if piece.cue else ()
             said += tuple(Said(kind, text, nth=nth) for kind, nth, text in piece.more)
-            why = _why(this, piece, style.words_per_minute)
+            why = _why(this, piece, style.speech)
             yield Part(piece.kind, piece.seconds, why, said, stage, words_ms=piece.words_ms)
 
 
-def _why(this: Pass, piece: Piece, words_per_minute: int) -> Why:
-    spoken = (" ".join(filter(None, (piece.words, *(text for _, _, text in piece.more)))), words_per_minute)
+def _why(this: Pass, piece: Piece, speech: Speech) -> Why:
+    spoken = (tuple(filter(None, (piece.words, *(text for _, _, text in piece.more)))), speech)
     match piece.kind:
         case SegmentKind.DEMONSTRATION:
             return Why(reasons.shown_reason, (piece.seconds, *spoken))
@@ -136,7 +137,7 @@ def _arriving(this: Pass, before: Situation, style: CueStyle, filled: Facts) -> 
     opening, way, reset = opening_of(this), way_into(this, before, style), reset_s(this)
     texts = ((CueKind.WAY, line_of_way(this, before, style)), (opening.kind, fill(opening.moving, filled)))
     said = tuple(Said(kind, words) for kind, words in texts if words)
-    said_ms = sum(speaking_ms(one.text, style.words_per_minute) for one in said)
+    said_ms = sum(speaking_ms(one.text, style.speech) for one in said)
     way_ms = way.ms
     seconds = ceil_s(max(way_ms, said_ms, reset * 1000))
     why = Why(reasons.way_reason, (this, way, str(before.stance.posture), said_ms, seconds, reset))
@@ -152,15 +153,15 @@ def _cadence(this: Pass, before: Situation, style: CueStyle, filled: Facts) -> I
     way, opening = way_into(this, before, style), opening_of(this)
     line = (CueKind.WAY, line_of_way(this, before, style))
     texts = [line, (opening.kind, fill(opening.moving, filled)), (CueKind.THERE, fill(opening.there, filled))]
-    short, rate = fill(this.item.words.short, filled), style.words_per_minute
-    if short and sum(speaking_ms(text, rate) for _, text in texts) > room_ms:
+    short, speech = fill(this.item.words.short, filled), style.speech
+    if short and sum(speaking_ms(text, speech) for _, text in texts) > room_ms:
         texts = [line, (CueKind.SHORT, short)]
     wanted = [Said(kind, sentence) for kind, text in texts for sentence in sentences(text)]
     if style.prompts:
         wanted += [Said(CueKind(one.kind.value), fill(one.text, filled), nth=n) for n, one in opening.ahead]
     said, at, words_ms = [], 0, 0
     for one in wanted:
-        lasting = speaking_ms(one.text, rate)
+        lasting = speaking_ms(one.text, speech)
         words_ms += lasting
         fits = at + lasting <= room_ms
         said.append(one if fits else one._replace(unsaid_rule="cadence-short"))

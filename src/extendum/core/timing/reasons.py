@@ -5,8 +5,11 @@ Each function takes what a `Why` keeps about its part.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from extendum.core.model.dose import Breaths, Hold, Pulses, Reps, pass_seconds
 from extendum.core.model.talk import Quiet, Talk
+from extendum.core.model.voice import Speech
 from extendum.core.timing.sequence import Arrival, Pass
 from extendum.core.timing.speech import ceil_s, sentences, speaking_ms, word_count
 from extendum.core.timing.way import Way
@@ -17,18 +20,25 @@ def in_seconds(ms: int) -> str:
     return f"{ms / 1000:.1f}".removesuffix(".0") + " s"
 
 
-def speech_reason(seconds: int, words: str, words_per_minute: int) -> str:
+def speech_reason(seconds: int, texts: Sequence[str], speech: Speech) -> str:
     """Where a speaking time comes from: '5 s: 7 words at 165 a minute, 1 sentence'."""
-    count, ends = word_count(words), len(sentences(words))
-    return (
-        f"{seconds} s: {count} {'word' if count == 1 else 'words'} at {words_per_minute} a minute, "
-        f"{ends} {'sentence' if ends == 1 else 'sentences'}"
-    )
+    if speech.voice and all(speech.read_ms(one) is not None for one in texts):
+        return f"{seconds} s: read by {speech.voice.name} in {in_seconds(_said_ms(texts, speech))}"
+    count, ends = sum(map(word_count, texts)), sum(len(sentences(one)) for one in texts)
+    words = f"{count} {'word' if count == 1 else 'words'}"
+    if speech.voice and speech.voice.word_ms:
+        return f"{seconds} s: {words} as {speech.voice.name} speaks, {in_seconds(_said_ms(texts, speech))}"
+    rate = f"at {speech.words_per_minute} a minute"
+    return f"{seconds} s: {words} {rate}, {ends} {'sentence' if ends == 1 else 'sentences'}"
 
 
-def shown_reason(seconds: int, words: str, words_per_minute: int) -> str:
+def _said_ms(texts: Sequence[str], speech: Speech) -> int:
+    return sum(speaking_ms(one, speech) for one in texts)
+
+
+def shown_reason(seconds: int, texts: Sequence[str], speech: Speech) -> str:
     """Where the length of a demonstration comes from."""
-    needed_s = ceil_s(speaking_ms(words, words_per_minute))
+    needed_s = ceil_s(_said_ms(texts, speech))
     return f"{seconds} s to show it first" + (f"; the words need {needed_s} s" if needed_s else "")
 
 
@@ -42,18 +52,18 @@ def settle_reason(seconds: int) -> str:
     return f"{seconds} s until everybody is there"
 
 
-def place_reason(seconds: int, words: str, words_per_minute: int) -> str:
+def place_reason(seconds: int, texts: Sequence[str], speech: Speech) -> str:
     """Where the length of the way to another stage comes from, where it is longer than its words."""
-    said_ms = speaking_ms(words, words_per_minute)
+    said_ms = _said_ms(texts, speech)
     return f"{seconds} s to get there, as you set it" + (f", words {in_seconds(said_ms)}" if said_ms else "")
 
 
-def release_reason(seconds: int, slow_rise_s: int, words: str, words_per_minute: int) -> str:
+def release_reason(seconds: int, slow_rise_s: int, texts: Sequence[str], speech: Speech) -> str:
     """Where the length of coming out comes from: its words, or the move's slow rise."""
-    said_ms = speaking_ms(words, words_per_minute)
+    said_ms = _said_ms(texts, speech)
     if slow_rise_s <= ceil_s(said_ms):
-        return speech_reason(seconds, words, words_per_minute)
-    return f"{seconds} s: the move's slow rise" + (f", words {in_seconds(said_ms)}" if words else "")
+        return speech_reason(seconds, texts, speech)
+    return f"{seconds} s: the move's slow rise" + (f", words {in_seconds(said_ms)}" if texts else "")
 
 
 def way_reason(this: Pass, way: Way, before: str, said_ms: int, seconds: int, reset_s: int) -> str:

@@ -21,7 +21,7 @@ from extendum.core.timing.durations import Facts
 from extendum.core.timing.lines import Lines
 from extendum.core.timing.room import Room
 from extendum.core.timing.sequence import Pass
-from extendum.core.timing.speech import SENTENCE_MS
+from extendum.core.timing.speech import in_rhythm_ms
 
 #: What is said of a breath where a style has the first ones spoken; and as its seconds are counted.
 _BREATHS = {"in": "Breathe in.", "out": "And out."}
@@ -176,8 +176,7 @@ class RepWords:
                 yield self.room.within(CueKind.COUNTED, index, start, until, slot.text, lasting, 0)
 
     def _in_rhythm(self, text: str) -> int:
-        """Milliseconds of a count: it follows the beat, and no sentence ends in it."""
-        return self.room.lasting(text) - SENTENCE_MS
+        return in_rhythm_ms(text, self.room.speech)
 
 
 def slots_of(dose: Reps | Breaths) -> list[Slot]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from extendum.core.model.timeline import Anchor, Cue, CueKind, CueRef, Mode, Segment, Unsaid
+from extendum.core.model.voice import Speech
 from extendum.core.timing.cues import CUE_GAP_MS, Placed, make_cue
 from extendum.core.timing.sequence import Pass
 from extendum.core.timing.speech import speaking_ms
@@ -11,8 +12,8 @@ from extendum.core.timing.speech import speaking_ms
 class Room:
     """The time of one working segment; whatever is placed takes its part of it."""
 
-    def __init__(self, this: Pass, stage: int, segment: Segment, words_per_minute: int) -> None:
-        self.this, self.stage, self.segment, self.rate = this, stage, segment, words_per_minute
+    def __init__(self, this: Pass, stage: int, segment: Segment, speech: Speech) -> None:
+        self.this, self.stage, self.segment, self.speech = this, stage, segment, speech
         self.start, self.end = segment.start_s * 1000, segment.end_s * 1000
         self.busy: list[tuple[int, int]] = []
         self.counting_from = self.end
@@ -23,7 +24,7 @@ class Room:
 
     def lasting(self, text: str) -> int:
         """Milliseconds to say a text."""
-        return speaking_ms(text, self.rate)
+        return speaking_ms(text, self.speech)
 
     def spoken_ms(self) -> int:
         """Milliseconds that are taken."""

@@ -1,4 +1,4 @@
-"""How long words take to say: words at a rate while speaking, plus a short pause per sentence."""
+"""How long words take to say: as they were read, or words at a rate while speaking and a short pause per sentence."""
 
 from __future__ import annotations
 
@@ -7,6 +7,7 @@ from functools import lru_cache
 
 from extendum.core.listening.spelled import number_words
 from extendum.core.model.marks import parted
+from extendum.core.model.voice import Speech
 
 SENTENCE_MS = 300
 _WORD = re.compile(r"[^\W_]+(?:['’][^\W_]+)*")
@@ -34,8 +35,28 @@ def sentences(words: str) -> tuple[str, ...]:
     return tuple(part for part in found if _WORD.search(part))
 
 
+def speaking_ms(words: str, speech: Speech) -> int:
+    """Milliseconds to say a text: as it was read, otherwise by the voice's rate, otherwise by the class's rate."""
+    if speech.voice and words:
+        read = speech.read_ms(words)
+        if read is not None:
+            return read
+        if speech.voice.word_ms:
+            return speech.voice.word_ms * word_count(words) + speech.voice.sentence_ms * len(sentences(words))
+    return at_rate_ms(words, speech.words_per_minute)
+
+
+def in_rhythm_ms(words: str, speech: Speech) -> int:
+    """Milliseconds of a count: as it was read, otherwise without the pause of a sentence, since it follows the beat."""
+    read = speech.read_ms(words)
+    if read is not None:
+        return read
+    pause = speech.voice.sentence_ms if speech.voice and speech.voice.word_ms else SENTENCE_MS
+    return max(1, speaking_ms(words, speech) - pause)
+
+
 @lru_cache(maxsize=8192)
-def speaking_ms(words: str, words_per_minute: int) -> int:
+def at_rate_ms(words: str, words_per_minute: int) -> int:
     """Milliseconds to say a text: words x 60000 / rate, rounded, plus 300 ms a sentence.
 
     Coaches speak at 140 to 200 words a minute while they speak; the pause at a sentence's end is a
@@ -45,9 +66,9 @@ def speaking_ms(words: str, words_per_minute: int) -> int:
     return (count * 60_000 + words_per_minute // 2) // words_per_minute + SENTENCE_MS * len(sentences(words))
 
 
-def in_sentences_ms(words: str, words_per_minute: int) -> int:
+def in_sentences_ms(words: str, speech: Speech) -> int:
     """Milliseconds to say a text sentence by sentence, each rounded by itself, as talks and cadences do."""
-    return sum(speaking_ms(sentence, words_per_minute) for sentence in sentences(words))
+    return sum(speaking_ms(sentence, speech) for sentence in sentences(words))
 
 
 def ceil_s(ms: int) -> int:

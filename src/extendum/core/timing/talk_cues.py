@@ -32,7 +32,7 @@ def talk_cues(
         kind, text = (CueKind.WAIT, piece.text) if isinstance(piece, Wait) else (CueKind.TALK, piece)
         of = CueRef(talk.id, 1, number, round_, kind, counts[kind])
         counts[kind] += 1
-        until = at + (silence if waits else speaking_ms(text, style.words_per_minute))
+        until = at + (silence if waits else speaking_ms(text, style.speech))
         if segment is None or until > end:
             yield Unsaid(of, text, "no-silence" if waits else "talk-overrun")
             at = end + 1  # nothing after a sentence that was left out: it would make no sense
@@ -96,7 +96,7 @@ def _spread(
         at = max(at, begin + (end - begin) * percent * index // (100 * many))
         of = CueRef(under.id, 1, 1, 1, CueKind.MEANWHILE, index)
         index += 1
-        lasting = speaking_ms(piece, style.words_per_minute)
+        lasting = speaking_ms(piece, style.speech)
         found = _first_gap(at, lasting, windows, busy, starts)
         if found is None:
             yield Unsaid(of, piece, "no-room")

@@ -23,7 +23,7 @@ Piece = str | Wait
 
 def talk_ms(talk: Talk, facts: Facts, style: CueStyle) -> int:
     """Milliseconds that all words of a talk take with these facts."""
-    return in_sentences_ms(fill(talk.words, facts), style.words_per_minute)
+    return in_sentences_ms(fill(talk.words, facts), style.speech)
 
 
 def pieces_of(words: str) -> list[Piece]:

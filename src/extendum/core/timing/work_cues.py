@@ -50,7 +50,7 @@ class Work:
         self.dose: Dose = dose.at(part.value) if isinstance(dose, COUNTED) else dose
         self.alternates = this.item.counts_sides(self.stage)
         self.total = rep_total(this.item, self.stage, part.value)
-        self.room = Room(this, self.stage, segment, self.style.words_per_minute)
+        self.room = Room(this, self.stage, segment, self.style.speech)
         self.start, self.end = self.room.start, self.room.end
 
     def cues(self, *, calls_next: bool, half: int | None) -> Iterator[Placed]:

@@ -107,7 +107,7 @@ def _item_panel(script: Script, timeline: Timeline, item: Item) -> dict[str, Any
         "step": usual_step(item),
     }
     if isinstance(item, Talk):
-        needs = speaking_ms(item.words, script.style.words_per_minute) / 1000
+        needs = speaking_ms(item.words, script.style.speech) / 1000
         found |= {"needs": f"{needs:.1f}", "overruns": needs > item.quantity.value}
         chained = any(g.side_plan is SidePlan.CHAIN for s in script.sections for g in s.groups if item in g.items)
         usable = TALK_PLACEHOLDERS if chained else CLASS_PLACEHOLDERS
@@ -272,7 +272,7 @@ def _word_fields(script: Script, item: MoveItem, own: list[Pass]) -> list[dict[s
         if name in used or (words and name != "again"):
             which = next((p for p in own if p.arrival is _ARRIVES.get(name)), own[0] if own else None)
             spoken = fill(words, pass_facts(which, script.style, facts)) if which else words
-            ms = speaking_ms(spoken, script.style.words_per_minute)
+            ms = speaking_ms(spoken, script.style.speech)
             literal = literal_sides(words) if item.move.sided or item.alternates else []
             seconds = f"{ms / 1000:.1f} s"
             shown.append({"name": name, "label": label, "words": words, "seconds": seconds, "literal": literal})

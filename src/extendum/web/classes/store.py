@@ -261,7 +261,9 @@ def keep_style(of: StretchClass, stamp: int, name: str) -> StretchClass:
     if name in {one.name for one in SHIPPED}:
         raise RefusedError("name", "a name of your own, other than the styles that ship", name)
     style = replace(script_of(of.present).style, name=name)
-    text = json.dumps(to_plain(style), ensure_ascii=False)
+    text = json.dumps(
+        to_plain(replace(style, voice=None)), ensure_ascii=False
+    )  # what was read is of this class's texts
     OwnStyle.objects.update_or_create(owner=of.owner, name=name, defaults={"settings": text})
     return change(of, stamp, f"Cue style saved as {name}", lambda script: set_style(script, style))
 

@@ -311,7 +311,7 @@ def speech(request: Asked, pk: int) -> HttpResponse:
     text = form.get("text", "")[:LONGEST_TEXT]
     room = form.get("room", "")
     room_ms = whole_number(room, most=LONGEST_S * 1000)
-    reading = Reading("", form.get("field", ""), text, (), speaking_ms(text, script.style.words_per_minute), room_ms)
+    reading = Reading("", form.get("field", ""), text, (), speaking_ms(text, script.style.speech), room_ms)
     literal = literal_sides(text) if form.get("sided") == "1" else []
     seconds, over = _told(reading)
     line = Line(replace(reading, literal=tuple(literal)), "", _strip(reading), seconds, over)
