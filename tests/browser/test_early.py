@@ -71,6 +71,19 @@ def test_each_key_name_and_click_before_the_page_is_ready_counts_once(page, digg
     expect(page.locator("#table")).to_be_visible()
 
 
+def test_a_form_that_a_key_opens_is_filled_in_by_keys_that_came_before_it(page, owner):
+    with without(page, "shelf", "/", "text=Extendum"):
+        page.keyboard.press("n")
+        page.keyboard.type("Lunch")
+        page.keyboard.press("Tab")
+        page.keyboard.type("3:30")
+        page.keyboard.press("Tab")
+        page.keyboard.press("Shift+Tab")
+    expect(page.locator("#new-title")).to_have_value("Lunch")
+    expect(page.locator("[name=length]")).to_have_value("3:30")
+    expect(page.locator("[name=length]")).to_be_focused()
+
+
 def test_what_was_typed_into_the_adder_is_looked_for(page, digging):
     with without(page, "htmx", f"/classes/{digging.pk}/", "#row-i6"):
         page.click("#add")

@@ -12,7 +12,9 @@
     if (event.type === "click") return on(acts);
     if (event.type === "focus") return !on(textual);
     if (event.type !== "keydown") return false;
-    if (["Tab", "Shift", "Control", "Alt", "Meta"].includes(key)) return true;
+    // Tab goes on from where an earlier key will lead, if it was pressed outside a field.
+    if (key === "Tab") return !waiting.length || on(textual);
+    if (["Shift", "Control", "Alt", "Meta"].includes(key)) return true;
     return (
       on(textual) && !event.ctrlKey && !event.metaKey && key !== "Escape" && (key !== "Enter" || event.target.form)
     );
@@ -20,6 +22,7 @@
   const keep = (event) => {
     if (!event.isTrusted || own(event)) return;
     event.stopImmediatePropagation();
+    if (event.key === "Tab") event.preventDefault();
     waiting.push(event);
   };
   // A letter that was pressed for a field which only an earlier key has opened is put into it.
@@ -29,7 +32,21 @@
       field.dispatchEvent(new Event("input", { bubbles: true }));
     } else if (key === "Enter") field.form?.requestSubmit();
   }
+  function goOn(back) {
+    const within = document.querySelector("dialog[open]") ?? document;
+    const all = [...within.querySelectorAll("a[href], button, input, select, textarea, summary, [tabindex]")].filter(
+      (one) => one.tabIndex >= 0 && !one.disabled && one.getClientRects().length,
+    );
+    const at = all.indexOf(document.activeElement);
+    const next = all[back ? (at < 0 ? all.length : at) - 1 : at + 1];
+    next?.focus();
+    next?.select?.();
+  }
   function again(event) {
+    if (event.key === "Tab") {
+      goOn(event.shiftKey);
+      return;
+    }
     const there = event.target.isConnected && event.target !== document.body;
     const target = there ? event.target : document.activeElement;
     if (event.type === "focus" && target !== document.activeElement) return;
