@@ -1,0 +1,109 @@
+"""A reading made fit to be heard in a class: trimmed to its speech, without rumble, as loud as every other one."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+import pyloudnorm
+from scipy.ndimage import minimum_filter1d, uniform_filter1d
+from scipy.signal import butter, resample_poly, sosfiltfilt
+
+from extendum.core.model.errors import RefusedError
+from extendum.core.sound.speech import RATE, Samples, speech_in
+
+#: What is left before the first sound and after the last one, and how long it fades there.
+AROUND_MS, FADE_MS = 40, 12
+#: Loudness of a reading (LUFS) and what no peak exceeds (dBTP).
+LOUDNESS, PEAK_DB = -20.0, -3.0
+#: Rumble of steps, of the microphone's stand and of the mains lies below.
+RUMBLE_HZ = 80
+#: A room is loud whose noise is less than so many decibels below the speech.
+NOISY_DB = 30.0
+#: So many samples in a row at full scale are cut off.
+_CLIPPED_RUN, _FULL = 3, 0.999
+_METER = pyloudnorm.Meter(RATE)
+
+
+@dataclass(frozen=True, slots=True)
+class Cleaned:
+    """A reading: samples at 48 kHz with AROUND_MS on both sides of its speech; ``ms`` from its first sound to its last.
+
+    ``loudness``: LUFS as it was recorded; ``told``: what was wrong with the recording, in sentences.
+    """
+
+    samples: Samples
+    ms: int
+    loudness: float
+    told: tuple[str, ...]
+
+
+def cleaned(recorded: Samples) -> Cleaned:
+    """A recording of one text; RefusedError where nobody speaks in it."""
+    told = []
+    if _clipped(recorded):
+        told.append("It was too loud for the microphone. Move away a little, and read it again.")
+    clear = without_rumble(recorded)
+    heard = speech_in(clear)
+    if not heard.stretches:
+        raise RefusedError("recording", "somebody who speaks", "nothing louder than the room")
+    first, last = heard.stretches[0].start, heard.stretches[-1].end
+    around = RATE * AROUND_MS // 1000
+    kept = clear[max(0, first - around) : last + around]
+    before, after = around - min(around, first), around - min(around, len(clear) - last)
+    spoken = np.pad(kept, (before, after))
+    loudness = loudness_of(clear[first:last])
+    if loudness - heard.noise_db < NOISY_DB:
+        told.append("The room is loud. Close the window, or come nearer to the microphone.")
+    even = limited(spoken * np.float32(10 ** ((LOUDNESS - loudness) / 20)))
+    return Cleaned(faded(even), round((last - first) * 1000 / RATE), loudness, tuple(told))
+
+
+def without_rumble(samples: Samples) -> Samples:
+    """Everything above RUMBLE_HZ, in its place."""
+    if len(samples) < RATE // 50:
+        return samples
+    passing = butter(4, RUMBLE_HZ, "highpass", fs=RATE, output="sos")
+    clear: Samples = sosfiltfilt(passing, samples).astype(np.float32)
+    return clear
+
+
+def loudness_of(samples: Samples) -> float:
+    """LUFS of speech; what is shorter than a block of the measure is measured as if it were said again and again."""
+    least = RATE * 4 // 5
+    enough = np.tile(samples, -(-least // max(1, len(samples)))) if len(samples) < least else samples
+    return float(_METER.integrated_loudness(enough.astype(np.float64)))
+
+
+def peak_db(samples: Samples) -> float:
+    """The true peak in decibels below full scale, between the samples too."""
+    peak = float(np.abs(resample_poly(samples, 4, 1)).max(initial=0.0))
+    return float(20 * np.log10(max(peak, 1e-9)))
+
+
+def limited(samples: Samples, most_db: float = PEAK_DB) -> Samples:
+    """The same with its peaks held down: the gain goes down before a peak and up after it, too slowly to be heard."""
+    most, reach = 10 ** ((most_db - 0.3) / 20), RATE // 200
+    for _ in range(4):
+        if peak_db(samples) <= most_db:
+            break
+        between = np.abs(resample_poly(samples, 4, 1)).reshape(-1, 4).max(axis=1)
+        gain = np.minimum(1.0, most / np.maximum(between, 1e-9))
+        smooth = uniform_filter1d(minimum_filter1d(gain, 2 * reach + 1), reach)
+        samples = (samples * smooth).astype(np.float32)
+    return samples
+
+
+def faded(samples: Samples) -> Samples:
+    """The same, from nothing and to nothing."""
+    length = min(len(samples) // 2, RATE * FADE_MS // 1000)
+    ramp = np.sin(np.linspace(0, np.pi / 2, length)) ** 2
+    found = samples.copy()
+    found[:length] *= ramp
+    found[len(found) - length :] *= ramp[::-1]
+    return found
+
+
+def _clipped(samples: Samples) -> bool:
+    full = np.abs(samples) >= _FULL
+    return bool(len(full) >= _CLIPPED_RUN and np.convolve(full, np.ones(_CLIPPED_RUN), "valid").max() >= _CLIPPED_RUN)
