@@ -95,6 +95,9 @@ bench-exhaustive: $(VENV)/dev ## hold the search for a class against all classes
 bench-propose: $(VENV)/dev ## propose classes for N generated briefs and measure how near to the best they are (N=60)
 	@$(BIN)/python -m bench.propose $(or $(N),60)
 
+bench-cutting: $(VENV)/dev ## cut long recordings of the demo classes, read by espeak-ng, into their texts
+	@$(BIN)/python -m bench.cutting
+
 try-wheel: $(VENV)/made ## build the wheel and try it in a fresh virtual environment, from an empty folder
 	@PYTHON=$(PYTHON) scripts/try-wheel
 

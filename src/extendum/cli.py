@@ -77,6 +77,7 @@ def _parser() -> tuple[argparse.ArgumentParser, Mapping[str, argparse.ArgumentPa
         "--paper", choices=[one.value for one in Paper], default=Paper.A4.value, help="of pdf and handout"
     )
     export.add_argument("--at", type=_time_argument, metavar="2026-03-02T18:30", help="when the class is; ics needs it")
+    export.add_argument("--readings", metavar="FOLDER", help="of wav and ogg: the voice that has read the class in")
     export.set_defaults(run=_on_file(export_command))
     listen = commands.add_parser(
         "hear", help="what a past recording's timed text tells", description="Hear a recording."
@@ -94,6 +95,7 @@ def _parser() -> tuple[argparse.ArgumentParser, Mapping[str, argparse.ArgumentPa
     moves.add_argument("--conditions", action="store_true", help="what each condition asks of each move")
     moves.set_defaults(run=moves_command)
     _add_propose(commands.add_parser("propose", help="a class from its brief", description="Propose classes."))
+    _add_readings(commands.add_parser("readings", help="what is to be read, and was", description="Read a class in."))
     _add_serve(commands.add_parser("serve", help="start the application", description="Start the application."))
     return parser, commands.choices
 
@@ -121,6 +123,23 @@ def _add_on_file(commands: argparse._SubParsersAction[argparse.ArgumentParser]) 
             command.add_argument("--styles", action="store_true", help="its calls in each talk style, side by side")
         if name == "versions":
             command.add_argument("--any", action="store_true", help="any move may be left out, not only those marked")
+
+
+def _add_readings(readings: argparse.ArgumentParser) -> None:
+    readings.add_argument("file", metavar="FILE", help="a class document, or - for standard input")
+    readings.add_argument("--in", dest="folder", metavar="FOLDER", help="where readings are kept, or are to be")
+    readings.add_argument("--voice", default="", metavar="NAME", help="whose voice it is; needed for a new folder")
+    readings.add_argument("--cut", metavar="RECORDING", help="one recording of every missing text, in order, to be cut")
+    readings.add_argument("-o", "--out", metavar="OUT", help="where the class goes, with the lengths of the voice")
+    readings.add_argument("--json", action="store_true", help="print one JSON object")
+    readings.set_defaults(run=_on_file(_readings))
+
+
+def _readings(script: Script, chosen: argparse.Namespace) -> int:
+    """Load what listens to sound only where it is wanted."""
+    from extendum.reading import readings_command
+
+    return readings_command(script, chosen)
 
 
 def _add_propose(propose: argparse.ArgumentParser) -> None:

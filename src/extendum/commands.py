@@ -31,6 +31,7 @@ from extendum.core.model.style import TalkStyle
 from extendum.core.model.timeline import CueKind, clock
 from extendum.core.moves.cautions import SCOPE
 from extendum.core.moves.find import Query, find
+from extendum.core.outputs.sound import Voice
 from extendum.core.timing.compile import compile_script
 from extendum.core.timing.layout import length_of
 from extendum.formats.document import dumps
@@ -48,7 +49,8 @@ OK, REFUSED, BAD_INPUT = 0, 1, 2
 
 def export_command(script: Script, chosen: argparse.Namespace) -> int:
     """Write one kind of file; what should be known of it goes to standard error."""
-    one = Export(script, Paper(chosen.paper), chosen.at, voice=espeak() if chosen.kind in ("wav", "ogg") else None)
+    voice = _guide_voice(chosen.readings) if chosen.kind in ("wav", "ogg") else None
+    one = Export(script, Paper(chosen.paper), chosen.at, voice=voice)
     if chosen.kind == "ics" and chosen.at is None:
         raise RefusedError("--at", "given for a calendar entry, such as --at 2026-03-02T18:30", "nothing")
     show = sys.stderr.isatty() and chosen.kind in ("wav", "ogg")
@@ -70,6 +72,16 @@ def export_command(script: Script, chosen: argparse.Namespace) -> int:
     if about:
         print("\n".join(about(one)), file=sys.stderr)
     return OK
+
+
+def _guide_voice(folder: str | None) -> Voice | None:
+    """Who speaks in a guide: whoever has read the class in, otherwise the stand-in, where there is one."""
+    if not folder:
+        return espeak()
+    from extendum.formats.recordings import kept  # what listens to sound is loaded only where it is wanted
+    from extendum.reading import reader
+
+    return reader(kept(Path(folder)), espeak())
 
 
 def hear_command(chosen: argparse.Namespace) -> int:

@@ -1,14 +1,20 @@
 """Recorded speech: found in a noisy room, cleaned and evened, and one long recording cut into its texts."""
 
+from pathlib import Path
+
 import numpy as np
 import pytest
 
+from bench.cutting import measured
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.voice import Speech
 from extendum.core.sound.clean import LOUDNESS, PEAK_DB, cleaned, limited, loudness_of, peak_db
 from extendum.core.sound.cut import cut
 from extendum.core.sound.speech import RATE, speech_in
 from extendum.core.timing.speech import sentences, speaking_ms
+from extendum.formats.document import loads
+
+DATA = Path(__file__).parents[1] / "data"
 
 TEXTS = [
     *("Sit tall.", "Lower your left ear towards your left shoulder. Let your right arm grow heavy.", "Halfway."),
@@ -102,6 +108,12 @@ def test_a_long_recording_is_cut_where_its_texts_end(seed):
     right = [abs(p.at.start - a) < near and abs(p.at.end - b) < near for p, (a, b) in zip(pieces, truth, strict=True)]
     assert sum(right) >= len(TEXTS) - 1
     assert not any(piece.doubt for piece, good in zip(pieces, right, strict=True) if good)
+
+
+def test_the_measure_of_cutting_counts_what_is_right():
+    script = loads((DATA / "digging.json").read_text())
+    rng = np.random.default_rng(8)
+    assert measured(script, 1, lambda text, rate, voice: said(text, rng), texts=8)[:2] == (8, 8)
 
 
 def test_a_recording_with_too_little_in_it_is_refused():

@@ -14,6 +14,8 @@ Samples = npt.NDArray[np.float32]
 FRAME_MS = 10
 #: Speech is so many decibels above the noise of the room, and no more than so many below the loudest part.
 ABOVE_NOISE_DB, BELOW_LOUDEST_DB = 12.0, 38.0
+#: So much of a recording, at least, is nobody speaking.
+QUIETEST_PERCENT = 3
 #: A sound shorter than this is a click; a pause shorter than this is inside a word.
 SOUND_MS, PAUSE_MS = 50, 120
 #: Nothing is quieter than this.
@@ -47,7 +49,7 @@ def speech_in(samples: Samples) -> Heard:
         return Heard((), _FLOOR_DB)
     power = np.square(samples[: frames * frame].astype(np.float64)).reshape(frames, frame).mean(axis=1)
     level = 10 * np.log10(np.maximum(power, 10 ** (_FLOOR_DB / 10)))
-    noise = float(np.percentile(level, 10))
+    noise = float(np.percentile(level, QUIETEST_PERCENT))
     loud = level > max(noise + ABOVE_NOISE_DB, float(level.max()) - BELOW_LOUDEST_DB)
     found = [Stretch(a * frame, b * frame) for a, b in _runs(loud)]
     found = _joined([one for one in found if one.ms >= SOUND_MS or _beside(one, found)])
