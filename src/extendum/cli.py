@@ -18,7 +18,6 @@ from extendum.commands import (
     OK,
     check_command,
     checks_command,
-    export_command,
     fit_command,
     hear_command,
     length_command,
@@ -30,6 +29,7 @@ from extendum.core.model.brief import LONGEST_CLASS_S
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import clock, parse_clock
+from extendum.exporting import export_command
 from extendum.formats.document import loads
 from extendum.formats.exports import KINDS
 from extendum.formats.pdf import Paper

@@ -5,7 +5,6 @@ from __future__ import annotations
 import argparse
 import json
 import sys
-import tempfile
 from collections import Counter
 from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
@@ -23,7 +22,6 @@ from extendum.core.heard.hear import hear
 from extendum.core.heard.report import heard_report
 from extendum.core.model.audience import Condition
 from extendum.core.model.body import Base, Region
-from extendum.core.model.errors import RefusedError
 from extendum.core.model.library import LibraryMove
 from extendum.core.model.move import Kind
 from extendum.core.model.script import Script
@@ -31,57 +29,16 @@ from extendum.core.model.style import TalkStyle
 from extendum.core.model.timeline import CueKind, clock
 from extendum.core.moves.cautions import SCOPE
 from extendum.core.moves.find import Query, find
-from extendum.core.outputs.sound import Voice
 from extendum.core.timing.compile import compile_script
 from extendum.core.timing.layout import length_of
 from extendum.formats.document import dumps
-from extendum.formats.exports import FILES, Export, about_captions, about_voice, write
 from extendum.formats.findings_json import check_plain, finding_plain
 from extendum.formats.library import entry_plain, shipped_form, shipped_moves
-from extendum.formats.pdf import Paper
 from extendum.formats.timed_text import read_timed
 from extendum.formats.timeline_json import timeline_plain
-from extendum.voice import espeak
 
 #: Exit codes: done; out of reach, or nothing found; bad input.
 OK, REFUSED, BAD_INPUT = 0, 1, 2
-
-
-def export_command(script: Script, chosen: argparse.Namespace) -> int:
-    """Write one kind of file; what should be known of it goes to standard error."""
-    voice = _guide_voice(chosen.readings) if chosen.kind in ("wav", "ogg") else None
-    one = Export(script, Paper(chosen.paper), chosen.at, voice=voice)
-    if chosen.kind == "ics" and chosen.at is None:
-        raise RefusedError("--at", "given for a calendar entry, such as --at 2026-03-02T18:30", "nothing")
-    show = sys.stderr.isatty() and chosen.kind in ("wav", "ogg")
-
-    def progress(share: float) -> None:
-        if show:
-            print(f"\r{share:.0%}", end="", file=sys.stderr)
-
-    if chosen.out == "-":
-        with tempfile.TemporaryDirectory() as folder:
-            made = Path(folder) / FILES[chosen.kind][0]
-            write(one, chosen.kind, made, progress)
-            sys.stdout.buffer.write(made.read_bytes())
-    else:
-        with _named(chosen.out):
-            write(one, chosen.kind, Path(chosen.out), progress)
-        print(f"{chosen.out}: {FILES[chosen.kind][1]}, {clock(one.timeline.length_s)}")
-    about = {"vtt": about_captions, "srt": about_captions, "wav": about_voice, "ogg": about_voice}.get(chosen.kind)
-    if about:
-        print("\n".join(about(one)), file=sys.stderr)
-    return OK
-
-
-def _guide_voice(folder: str | None) -> Voice | None:
-    """Who speaks in a guide: whoever has read the class in, otherwise the stand-in, where there is one."""
-    if not folder:
-        return espeak()
-    from extendum.formats.recordings import kept  # what listens to sound is loaded only where it is wanted
-    from extendum.reading import reader
-
-    return reader(kept(Path(folder)), espeak())
 
 
 def hear_command(chosen: argparse.Namespace) -> int:
@@ -107,7 +64,7 @@ def hear_command(chosen: argparse.Namespace) -> int:
 
 
 @contextmanager
-def _named(given: str) -> Iterator[None]:
+def named_place(given: str) -> Iterator[None]:
     """Report what cannot be written under the name that was given, not under that of the file beside it."""
     try:
         yield
@@ -120,7 +77,7 @@ def write_whole(given: str, text: str) -> None:
     """Whole or not at all: what stood there before stays until the new text is complete."""
     path = Path(given)
     beside = path.with_name(f".{path.name}.new")
-    with _named(given):
+    with named_place(given):
         beside.write_text(text, "utf-8")
         beside.replace(path)
 

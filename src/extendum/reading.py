@@ -13,7 +13,7 @@ from extendum.core.model.script import Script
 from extendum.core.model.timeline import clock
 from extendum.core.outputs.readings import ToRead, spoken_with, to_read, voice_of
 from extendum.core.outputs.sound import RATE as GUIDE_RATE
-from extendum.core.outputs.sound import Samples, Voice, tone
+from extendum.core.outputs.sound import Samples, Speaker, tone
 from extendum.core.sound.clean import Cleaned, cleaned
 from extendum.core.sound.cut import cut
 from extendum.core.sound.speech import RATE
@@ -53,7 +53,7 @@ def _missing(script: Script, readings: Readings) -> list[ToRead]:
 
 
 def _cut_in(script: Script, readings: Readings, path: Path) -> tuple[Readings, list[tuple[str, str]]]:
-    """One recording of every missing text, in order, cut and kept; what is in doubt is told and not kept."""
+    """One recording of every missing text, in order, cut and kept; what is in doubt is listed instead of kept."""
     missing, recorded = _missing(script, readings), load(path)
     if not missing:
         raise RefusedError("recording", "of texts that are still to be read", "a class that is read already")
@@ -69,7 +69,7 @@ def _cut_in(script: Script, readings: Readings, path: Path) -> tuple[Readings, l
     return keep(readings, new), doubts
 
 
-def reader(readings: Readings, otherwise: Voice | None) -> Voice:
+def reader(readings: Readings, otherwise: Speaker | None) -> Speaker:
     """The voice of a guide: what was read as it was read, everything else as another voice says it, or as a tone."""
 
     def say(text: str, rate: int) -> Samples:

@@ -9,14 +9,14 @@ import subprocess
 import numpy as np
 import soundfile
 
-from extendum.core.outputs.sound import RATE, Samples, Voice
+from extendum.core.outputs.sound import RATE, Samples, Speaker
 
 #: What is as soft as this before and after the words is no part of them.
 SILENT = 0.01
 LONGEST_S = 30
 
 
-def espeak() -> Voice | None:
+def espeak() -> Speaker | None:
     """A voice of espeak-ng; None where it is not installed."""
     program = shutil.which("espeak-ng")
     if program is None:

@@ -124,3 +124,13 @@ def test_the_desk_with_each_of_its_panels(page, digging):
         sizes = SIZES if told in ("hold", "group") else FEW
         found += [f"{told}: {one}" for one in faults(page, "#desk", settled, sizes)]
     assert found == []
+
+
+@pytest.mark.parametrize("width", [390, 820])
+def test_the_brief_is_no_wider_than_the_screen(page, digging, width):
+    page.set_viewport_size({"width": width, "height": 1000})
+    page.goto(f"/classes/{digging.pk}/brief/")
+    page.click("#activities summary")
+    assert page.evaluate("document.documentElement.scrollWidth") == width
+    ends = page.evaluate("[...document.querySelectorAll('.chip')].map((chip) => chip.getBoundingClientRect().right)")
+    assert max(ends) <= width

@@ -9,7 +9,7 @@ from pathlib import Path
 import soundfile
 
 from extendum.core.model.timeline import Mode, Timeline, clock
-from extendum.core.outputs.sound import BLOCK, RATE, Hurried, Voice, render
+from extendum.core.outputs.sound import BLOCK, RATE, Hurried, Speaker, render
 
 
 class Kind(StrEnum):
@@ -27,7 +27,7 @@ def audio_guide(
     path: Path,
     kind: Kind,
     rate: int,
-    voice: Voice | None = None,
+    voice: Speaker | None = None,
     progress: Callable[[float], object] = lambda share: None,
 ) -> list[Hurried]:
     """Write the class as sound, block by block; what the voice had to hurry. ``progress`` is told the share done."""

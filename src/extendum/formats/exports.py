@@ -18,7 +18,7 @@ from extendum.core.model.script import Script
 from extendum.core.model.timeline import Timeline, clock
 from extendum.core.outputs.captions import Caption, captions, chapters, hasty
 from extendum.core.outputs.cue_sheet import Entry, cue_sheet
-from extendum.core.outputs.sound import Hurried, Voice
+from extendum.core.outputs.sound import Hurried, Speaker
 from extendum.core.timing.compile import compile_script
 from extendum.formats.audio import Kind, audio_guide, spoken_list
 from extendum.formats.calendar import calendar_entry
@@ -41,7 +41,7 @@ class Export:
     starts: datetime | None = None
     made: datetime = field(default_factory=lambda: datetime.now(UTC))
     place: str = ""
-    voice: Voice | None = None
+    voice: Speaker | None = None
     look: Look = USUAL_LOOK
     hurried: list[Hurried] = field(default_factory=list)
 

@@ -1,6 +1,6 @@
 """The class as sound, exactly as long as its timeline: tones, breath, and a voice where there is one.
 
-A voice is anything that turns words and a rate into samples. What it says never overlaps and is never cut: where it
+A speaker is anything that turns words and a rate into samples. What it says never overlaps and is never cut: where it
 takes longer than there is room, it speaks faster, and that is told.
 """
 
@@ -24,7 +24,7 @@ FASTER_PERCENT = 125
 FASTEST_RATE = 420
 
 Samples = npt.NDArray[np.float32]
-Voice = Callable[[str, int], Samples]
+Speaker = Callable[[str, int], Samples]
 
 #: Hertz, seconds and loudness of each tone.
 _TONES = {
@@ -58,14 +58,14 @@ class Sound:
 _Coming = tuple[int, Callable[[], Samples]]
 
 
-def sounds(timeline: Timeline, rate: int, voice: Voice | None, hurried: list[Hurried]) -> Iterator[Sound]:
+def sounds(timeline: Timeline, rate: int, voice: Speaker | None, hurried: list[Hurried]) -> Iterator[Sound]:
     """Everything that is heard, in order of its beginning; what the voice hurries is added to ``hurried``."""
     coming = [*_words(timeline, rate, voice, hurried), *_signals(timeline), *_turns(timeline)]
     for at_ms, make in sorted(coming, key=lambda one: one[0]):
         yield Sound(at_ms * RATE // 1000, make())
 
 
-def _words(timeline: Timeline, rate: int, voice: Voice | None, hurried: list[Hurried]) -> Iterator[_Coming]:
+def _words(timeline: Timeline, rate: int, voice: Speaker | None, hurried: list[Hurried]) -> Iterator[_Coming]:
     """What is spoken, each until the next; without a voice a tone for each."""
     spoken = sorted(
         (cue for cue in timeline.cues if cue.mode is Mode.SPOKEN and cue.text.strip()), key=lambda cue: cue.start_ms
@@ -101,7 +101,7 @@ def _turns(timeline: Timeline) -> Iterator[_Coming]:
         before = segment.kind.works
 
 
-def render(timeline: Timeline, rate: int, voice: Voice | None, hurried: list[Hurried]) -> Iterator[Samples]:
+def render(timeline: Timeline, rate: int, voice: Speaker | None, hurried: list[Hurried]) -> Iterator[Samples]:
     """The whole class in blocks of five seconds, together exactly as long as the timeline; ``rate``: words a minute."""
     whole = timeline.length_s * RATE
     waiting: list[Sound] = []
@@ -121,7 +121,7 @@ def render(timeline: Timeline, rate: int, voice: Voice | None, hurried: list[Hur
         yield np.clip(block, -1, 1)
 
 
-def _said(voice: Voice, text: str, rate: int, at_ms: int, room_ms: int, hurried: list[Hurried]) -> Samples:
+def _said(voice: Speaker, text: str, rate: int, at_ms: int, room_ms: int, hurried: list[Hurried]) -> Samples:
     """Words in the room that they have: as planned, or as much faster as it takes."""
     room = room_ms * RATE // 1000
     said, speed = voice(text, rate), rate

@@ -52,7 +52,7 @@ class StandIn:
 
     def _parts(self) -> Iterator[str]:
         by = abs(self.seconds)
-        yield f"{by}\u00a0s {'longer' if self.seconds > 0 else 'shorter'}" if by else "as long"
+        yield f"{by}\u00a0s {'longer' if self.seconds > 0 else 'shorter'}" if by else "the same length"
         if self.changes:
             many = abs(self.changes)
             more = "more" if self.changes > 0 else "fewer"
@@ -82,7 +82,7 @@ def stand_ins(
     taken: Callable[[str], str] = lambda key: "",
     most: int = 5,
 ) -> tuple[StandIn, ...]:
-    """The best moves for the same in the place of one, none that the class has or that the brief speaks against.
+    """The best moves to do instead of one, for the same areas; none that the class has or the brief speaks against.
 
     RefusedError where the item is no move.
     """

@@ -145,7 +145,7 @@ def _activities(form: Form) -> list[Activity]:
 
 
 def with_activities(form: Form, script: Script) -> Script:
-    """The class as the form asks, with what its activities load; those that the form had before are told by it."""
+    """The class as the form asks, with what its activities load; the form says which it had before."""
     had = tuple(one for one in form.get("activities_were", "").split("; ") if one)
     now = briefed(form, script)
     before = replace(now, brief=replace(now.brief, activities=had))
