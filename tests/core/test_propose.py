@@ -12,12 +12,12 @@ from extendum.core.checks.finding import Severity
 from extendum.core.checks.report import check
 from extendum.core.edit.script_edits import new_script, set_target
 from extendum.core.model.audience import WhatNext
-from extendum.core.model.body import Posture, Region
+from extendum.core.model.body import Posture, Region, Side
 from extendum.core.model.brief import AtHand
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import MoveItem
 from extendum.core.model.script import Meanwhile
-from extendum.core.model.section import Pin, SidePlan
+from extendum.core.model.section import PassRef, Pin, SidePlan
 from extendum.core.moves.objections import objections
 from extendum.core.propose.build import welcome
 from extendum.core.propose.candidates import Part
@@ -25,6 +25,7 @@ from extendum.core.propose.greedy import Greedy
 from extendum.core.propose.propose import SHARED_WITH_ITS_LIKE, NothingMeetsError, NotInTimeError, Proposer
 from extendum.core.propose.told import told
 from extendum.core.propose.weights import Weights
+from extendum.core.propose.whole import stays_whole
 from extendum.core.propose.why_not import why_not
 from extendum.core.timing.compile import compile_script
 from extendum.formats.document import loads
@@ -79,6 +80,9 @@ def test_sections_with_rounds_chains_or_pins_stay_whole():
     ids = [item.id for item in legs.items if isinstance(item, MoveItem)]
     chain = replace(legs.groups[0], side_plan=SidePlan.CHAIN, rounds=2)
     under = Meanwhile("m1", ids[0], ids[-1], "Slow breath")
+    turn = tuple(PassRef(one.id, side) for side in (Side.LEFT, Side.RIGHT) for one in legs.groups[0].items)
+    interleaved = replace(legs.groups[0], side_plan=SidePlan.INTERLEAVED, passes=turn)
+    assert stays_whole(replace(legs, groups=(interleaved,)), script) and not stays_whole(legs, script)
     for whole in (replace(legs, groups=(chain,)), replace(legs, pins=(Pin(ids[1], ids[0]),))):
         kept = replace(script, sections=(whole,), meanwhiles=(under,))
         made = Proposer(set_target(kept, 1200), LIBRARY[::4]).best(10, work=0.2).script

@@ -23,7 +23,8 @@ def stays_whole(section: Section, script: Script) -> bool:
 
 def _arranged(group: Group) -> bool:
     """Whether a group is more than its items one after the other."""
-    return replace(group, items=()) != Group(group.id, group.name) and bool(group.items)
+    plain = Group(group.id, group.name, group.items)
+    return bool(group.items) and replace(group, extra=plain.extra) != plain
 
 
 def moves_of(section: Section) -> list[MoveItem]:

@@ -22,7 +22,7 @@ from extendum.web.classes.models import Revision
 from extendum.web.classes.own import Own
 from extendum.web.records.models import Session
 from extendum.web.records.sessions import log_of
-from extendum.web.teach.models import LiveRun
+from extendum.web.teach.models import LiveEvent, LiveRun
 
 #: What counts as the last weeks of a group, and how many of its classes are read.
 RECENT, READ_MOST = timedelta(weeks=6), 30
@@ -66,11 +66,12 @@ def history(owner: User, group: str) -> tuple[dict[str, int], dict[str, int]]:
         taught = taught.filter(group=group)
     known: dict[str, int] = {}
     skipped: dict[str, int] = {}
+    past = set(LiveEvent.objects.filter(run__session__in=taught, kind="skip-item").values_list("run", flat=True))
     for session in taught.select_related("of", "run__revision").order_by("-at")[:READ_MOST]:
         taught_as = (session.run and session.run.revision) or session.of.present
         for item in store.script_of(taught_as).moves():
             known[item.move.key] = min(2, known.get(item.move.key, 0) + 1)
-        if session.run and any(event.kind == "skip-item" for event in session.run.told()):
+        if session.run and session.run.pk in past:
             for key in _skipped(session.run):
                 skipped[key] = min(2, skipped.get(key, 0) + 1)
     return known, skipped
