@@ -29,7 +29,6 @@ from extendum.core.model.brief import LONGEST_CLASS_S
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import clock, parse_clock
-from extendum.exporting import export_command
 from extendum.formats.document import loads
 from extendum.formats.exports import KINDS
 from extendum.formats.pdf import Paper
@@ -77,8 +76,9 @@ def _parser() -> tuple[argparse.ArgumentParser, Mapping[str, argparse.ArgumentPa
         "--paper", choices=[one.value for one in Paper], default=Paper.A4.value, help="of pdf and handout"
     )
     export.add_argument("--at", type=_time_argument, metavar="2026-03-02T18:30", help="when the class is; ics needs it")
-    export.add_argument("--readings", metavar="FOLDER", help="of wav and ogg: the voice that has read the class in")
-    export.set_defaults(run=_on_file(export_command))
+    export.add_argument("--readings", metavar="FOLDER", help="of a guide: the voice that has read the class in")
+    export.add_argument("--music", metavar="FILE", help="of a guide: music under it, a file or drone, which ships")
+    export.set_defaults(run=_on_file(_export))
     listen = commands.add_parser(
         "hear", help="what a past recording's timed text tells", description="Hear a recording."
     )
@@ -133,6 +133,13 @@ def _add_readings(readings: argparse.ArgumentParser) -> None:
     readings.add_argument("-o", "--out", metavar="OUT", help="where the class goes, with the lengths of the voice")
     readings.add_argument("--json", action="store_true", help="print one JSON object")
     readings.set_defaults(run=_on_file(_readings))
+
+
+def _export(script: Script, chosen: argparse.Namespace) -> int:
+    """Load what makes sound only where it is wanted, as below."""
+    from extendum.exporting import export_command
+
+    return export_command(script, chosen)
 
 
 def _readings(script: Script, chosen: argparse.Namespace) -> int:

@@ -3,27 +3,36 @@
 from __future__ import annotations
 
 import argparse
+import atexit
+import shutil
 import sys
 import tempfile
 from pathlib import Path
 
 from extendum.commands import OK, named_place
+from extendum.core.edit.script_edits import set_music
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import clock
+from extendum.core.outputs.bedding import SHIPPED, Music
 from extendum.core.outputs.sound import Speaker
-from extendum.formats.exports import FILES, Export, about_captions, about_voice, write
+from extendum.formats.exports import FILES, SOUNDS, Export, about_captions, about_sound, write
+from extendum.formats.music import music_from
 from extendum.formats.pdf import Paper
+from extendum.formats.recordings import kept, spoken_by
 from extendum.voice import espeak
 
 
 def export_command(script: Script, chosen: argparse.Namespace) -> int:
     """Write one kind of file; what should be known of it goes to standard error."""
-    voice = _guide_voice(chosen.readings) if chosen.kind in ("wav", "ogg") else None
+    sounds = chosen.kind in SOUNDS
+    voice = _guide_voice(chosen.readings) if sounds else None
     one = Export(script, Paper(chosen.paper), chosen.at, voice=voice)
+    if chosen.music is not None:
+        one.script, one.beds = _under(script, chosen.music)
     if chosen.kind == "ics" and chosen.at is None:
         raise RefusedError("--at", "given for a calendar entry, such as --at 2026-03-02T18:30", "nothing")
-    show = sys.stderr.isatty() and chosen.kind in ("wav", "ogg")
+    show = sys.stderr.isatty() and sounds
 
     def progress(share: float) -> None:
         if show:
@@ -38,17 +47,24 @@ def export_command(script: Script, chosen: argparse.Namespace) -> int:
         with named_place(chosen.out):
             write(one, chosen.kind, Path(chosen.out), progress)
         print(f"{chosen.out}: {FILES[chosen.kind][1]}, {clock(one.timeline.length_s)}")
-    about = {"vtt": about_captions, "srt": about_captions, "wav": about_voice, "ogg": about_voice}.get(chosen.kind)
+    about = about_sound if sounds else {"vtt": about_captions, "srt": about_captions}.get(chosen.kind)
     if about:
         print("\n".join(about(one)), file=sys.stderr)
     return OK
+
+
+def _under(script: Script, named: str) -> tuple[Script, dict[str, Music]]:
+    """The class with music under all of it: what ships, or a file."""
+    if named in SHIPPED:
+        return set_music(script, named), dict(SHIPPED)
+    name = Path(named).stem[:80]
+    kept = Path(tempfile.mkdtemp(prefix="extendum-")) / "music.wav"
+    atexit.register(shutil.rmtree, kept.parent, ignore_errors=True)
+    return set_music(script, name), {**SHIPPED, name: music_from(Path(named), kept)}
 
 
 def _guide_voice(folder: str | None) -> Speaker | None:
     """Who speaks in a guide: whoever has read the class in, otherwise the stand-in, where there is one."""
     if not folder:
         return espeak()
-    from extendum.formats.recordings import kept  # what listens to sound is loaded only where it is wanted
-    from extendum.reading import reader
-
-    return reader(kept(Path(folder)), espeak())
+    return spoken_by(kept(Path(folder)), espeak())

@@ -5,15 +5,11 @@ from __future__ import annotations
 import argparse
 from pathlib import Path
 
-from scipy.signal import resample_poly
-
 from extendum.commands import OK, REFUSED, print_json, write_whole
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import clock
 from extendum.core.outputs.readings import ToRead, spoken_with, to_read, voice_of
-from extendum.core.outputs.sound import RATE as GUIDE_RATE
-from extendum.core.outputs.sound import Samples, Speaker, tone
 from extendum.core.sound.clean import Cleaned, cleaned
 from extendum.core.sound.cut import cut
 from extendum.core.sound.speech import RATE
@@ -67,19 +63,6 @@ def _cut_in(script: Script, readings: Readings, path: Path) -> tuple[Readings, l
         doubts += [(one.text, why)] if why else []
         new += [] if why else [(one.text, clean)]
     return keep(readings, new), doubts
-
-
-def reader(readings: Readings, otherwise: Speaker | None) -> Speaker:
-    """The voice of a guide: what was read as it was read, everything else as another voice says it, or as a tone."""
-
-    def say(text: str, rate: int) -> Samples:
-        read = readings.samples(text)
-        if read is not None:
-            found: Samples = resample_poly(read, GUIDE_RATE, RATE).astype("float32")
-            return found
-        return otherwise(text, rate) if otherwise else tone("said")
-
-    return say
 
 
 def _lines(texts: tuple[ToRead, ...], script: Script, doubts: list[tuple[str, str]]) -> list[str]:

@@ -9,7 +9,9 @@ import subprocess
 import numpy as np
 import soundfile
 
-from extendum.core.outputs.sound import RATE, Samples, Speaker
+from extendum.core.outputs.sound import Speaker
+from extendum.core.sound.speech import Samples
+from extendum.formats.recordings import at_rate
 
 #: What is as soft as this before and after the words is no part of them.
 SILENT = 0.01
@@ -31,12 +33,11 @@ def espeak() -> Speaker | None:
 
 
 def _words_only(wav: bytes) -> Samples:
-    """The samples of a recording at the core's rate, without the silence around the words."""
+    """The samples of a recording as readings are: at their rate and loudness, without the silence around the words."""
+    from extendum.core.sound.clean import as_loud  # takes a second to load: only where it is wanted
+
     samples, rate = soundfile.read(io.BytesIO(wav), dtype="float32", always_2d=True)
-    mono = samples.mean(axis=1)
-    if rate != RATE:
-        at = np.arange(0, len(mono), rate / RATE)
-        mono = np.interp(at, np.arange(len(mono)), mono)
+    mono = at_rate(samples.mean(axis=1), rate)
     loud = np.flatnonzero(np.abs(mono) > SILENT)
     kept = mono[loud[0] : loud[-1] + 1] if len(loud) else mono[:0]
-    return np.asarray(kept, dtype=np.float32)
+    return as_loud(np.asarray(kept, dtype=np.float32))

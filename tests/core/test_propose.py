@@ -178,8 +178,9 @@ def test_the_table_of_weights_is_the_one_that_counts():
     rows = (weights.wanted, weights.wanted_otherwise, weights.wanted_strength)
     for row in rows:
         assert f"| {' | '.join(map(str, row))} |" in told
-    for one in (weights.near, weights.unwanted):
-        assert f"| {one[0]} ({one[1]}) | | |" in told
+    for what, one in (("near a wanted one", weights.near), ("any other", weights.unwanted)):
+        assert f"| {what} | {one[0]} | {one[0] // 2} |" in told
+        assert f"| {what}, in strength | {one[1]} | {one[1] // 2} |" in told
     taken = told.split("| taken off | points |")[1].split("\n\n")[0]
     points = [int(line.rsplit("|", 2)[1]) for line in taken.strip().splitlines()[1:]]
     names = (

@@ -15,12 +15,12 @@ from uuid import NAMESPACE_URL, uuid5
 
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.script import Script
-from extendum.core.model.timeline import Timeline, clock
+from extendum.core.model.timeline import Mode, Timeline, clock
+from extendum.core.outputs.bedding import SHIPPED, Music, bedding, music_of
 from extendum.core.outputs.captions import Caption, captions, chapters, hasty
 from extendum.core.outputs.cue_sheet import Entry, cue_sheet
 from extendum.core.outputs.sound import Hurried, Speaker
 from extendum.core.timing.compile import compile_script
-from extendum.formats.audio import Kind, audio_guide, spoken_list
 from extendum.formats.calendar import calendar_entry
 from extendum.formats.captions import chapters_list, chapters_vtt, srt, vtt
 from extendum.formats.document import dumps
@@ -34,7 +34,7 @@ Progress = Callable[[float], object]
 
 @dataclass
 class Export:
-    """A class to be given away: its document, on which paper, when it is, who speaks, and how its figures look."""
+    """A class to be given away: its document, which paper, when it is, who speaks, how its figures look, what music."""
 
     script: Script
     paper: Paper = Paper.A4
@@ -43,6 +43,7 @@ class Export:
     place: str = ""
     voice: Speaker | None = None
     look: Look = USUAL_LOOK
+    beds: Mapping[str, Music] = field(default_factory=lambda: dict(SHIPPED))
     hurried: list[Hurried] = field(default_factory=list)
 
     @cached_property
@@ -99,19 +100,24 @@ FILES: Mapping[str, tuple[str, str]] = {
     "handout": ("handout.pdf", "one page for participants, PDF"),
     "json": ("class.json", "the class as a document"),
     "wav": ("guide.wav", "the audio guide, WAV"),
-    "ogg": ("guide.ogg", "the audio guide, Ogg Vorbis"),
+    "flac": ("guide.flac", "the audio guide, FLAC"),
+    "ogg": ("guide.ogg", "the audio guide, Ogg Opus"),
+    "mp3": ("guide.mp3", "the audio guide, MP3"),
 }
 KINDS = tuple(FILES)
-_SOUNDS = {"wav": Kind.WAV, "ogg": Kind.OGG}
+SOUNDS = ("wav", "flac", "ogg", "mp3")
 
 
 def write(one: Export, kind: str, path: Path, progress: Progress = lambda share: None) -> None:
     """Write one kind to a file, whole or not at all."""
     beside = path.with_name(f".{path.name}.new")
     try:
-        if kind in _SOUNDS:
+        if kind in SOUNDS:
+            from extendum.formats.audio import Kind, audio_guide  # takes a second to load: only where it is wanted
+
             rate = one.script.style.words_per_minute
-            one.hurried += audio_guide(one.timeline, beside, _SOUNDS[kind], rate, one.voice, progress)
+            bed = bedding(one.script, one.timeline, one.beds)
+            one.hurried += audio_guide(one.timeline, beside, Kind(kind), rate, one.voice, progress, bed)
         else:
             made = _TEXTS[kind](one)
             beside.write_bytes(made.encode() if isinstance(made, str) else made)
@@ -140,9 +146,15 @@ def pack(one: Export, out: IO[bytes], progress: Progress = lambda share: None) -
         progress(1.0)
 
 
+def spoken_list(timeline: Timeline) -> str:
+    """What is to be said and when, for a guide without a voice."""
+    spoken = sorted((cue for cue in timeline.cues if cue.mode is Mode.SPOKEN), key=lambda cue: cue.start_ms)
+    return "".join(f"{clock(cue.start_ms // 1000)} {cue.text}\n" for cue in spoken)
+
+
 def report(one: Export) -> str:
     """What is in the files that should be known: captions that are fast, words that the voice had to hurry."""
-    lines = [f"{one.script.title}, {clock(one.timeline.length_s)}", "", *about_captions(one), *about_voice(one)]
+    lines = [f"{one.script.title}, {clock(one.timeline.length_s)}", "", *about_captions(one), *about_sound(one)]
     if one.starts is None:
         lines.append("There is no calendar entry: the class is not planned in the logbook.")
     return "\n".join(lines) + "\n"
@@ -160,8 +172,19 @@ def about_captions(one: Export) -> list[str]:
     return told
 
 
-def about_voice(one: Export) -> list[str]:
-    """What the voice had to hurry, or that there is none."""
+def about_sound(one: Export) -> list[str]:
+    """What the voice had to hurry, or that there is none; and whose music is under it."""
+    return [*_about_voice(one), *_about_music(one)]
+
+
+def _about_music(one: Export) -> list[str]:
+    found = music_of(one.script)
+    missing = [f"“{name}” is not here: there is no music where it would be played." for name in found - one.beds.keys()]
+    rights = [f"Music: {name}. {one.beds[name].rights}".strip() for name in sorted(found & one.beds.keys())]
+    return [*sorted(missing), *rights]
+
+
+def _about_voice(one: Export) -> list[str]:
     if one.voice is None:
         return ["The guide has no voice: espeak-ng is not installed here. Tones stand where something is to be said."]
     if not one.hurried:

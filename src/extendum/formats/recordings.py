@@ -7,16 +7,19 @@ import re
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from pathlib import Path
+from typing import IO, TYPE_CHECKING
 
 import numpy as np
 import soundfile
-from scipy.signal import resample_poly
 
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.voice import Length, spoken_key
-from extendum.core.sound.clean import AROUND_MS, Cleaned
-from extendum.core.sound.speech import RATE, Samples
+from extendum.core.outputs.sound import Speaker, tone
+from extendum.core.sound.speech import AROUND_MS, RATE, Samples
 from extendum.formats.json_text import read_json
+
+if TYPE_CHECKING:
+    from extendum.core.sound.clean import Cleaned
 
 #: A recording of a whole class and more.
 LONGEST_S = 3 * 3600
@@ -47,15 +50,15 @@ class Readings:
         return tuple(Length(one.text, one.ms) for one in self.by_key.values())
 
     def samples(self, text: str) -> Samples | None:
-        """The sound of a text from its first sound to its last; None where it was not read."""
+        """The sound of a text from its first sound to its last; None where there is none."""
         one = self.by_key.get(spoken_key(text))
-        if one is None:
+        if one is None or not (self.folder / one.file).is_file():
             return None
         around = RATE * AROUND_MS // 1000
         return load(self.folder / one.file)[around : around + RATE * one.ms // 1000]
 
 
-def load(path: Path) -> Samples:
+def load(path: Path | IO[bytes]) -> Samples:
     """A recording (WAV, FLAC, Ogg, MP3) as one channel at 48 kHz; RefusedError where it is no sound or too long."""
     try:
         with soundfile.SoundFile(path) as file:
@@ -66,8 +69,16 @@ def load(path: Path) -> Samples:
             rate = file.samplerate
     except soundfile.LibsndfileError as error:
         raise RefusedError("recording", "sound as WAV, FLAC, Ogg or MP3", str(error)) from None
-    samples = mono if rate == RATE else resample_poly(mono, RATE, rate)
-    return np.asarray(samples, dtype=np.float32)
+    return at_rate(mono, rate)
+
+
+def at_rate(samples: Samples, rate: int) -> Samples:
+    """The same at the rate of every reading."""
+    if rate == RATE:
+        return samples
+    from scipy.signal import resample_poly  # takes a second to load: only where it is wanted
+
+    return np.asarray(resample_poly(samples, RATE, rate), dtype=np.float32)
 
 
 def kept(folder: Path, voice: str = "") -> Readings:
@@ -86,6 +97,28 @@ def kept(folder: Path, voice: str = "") -> Readings:
     return readings
 
 
+def write_flac(path: Path, samples: Samples) -> None:
+    """Keep sound as it is, whole or not at all."""
+    beside = path.with_name(f".{path.name}.new")
+    try:
+        soundfile.write(beside, samples, RATE, "PCM_16", format="FLAC")
+        beside.replace(path)
+    finally:
+        beside.unlink(missing_ok=True)
+
+
+def spoken_by(readings: Readings, otherwise: Speaker | None) -> Speaker:
+    """Who speaks in a guide: what was read as it was read, everything else as another voice says it, or as a tone."""
+
+    def say(text: str, rate: int) -> Samples:
+        read = readings.samples(text)
+        if read is not None:
+            return read
+        return otherwise(text, rate) if otherwise else tone("said")
+
+    return say
+
+
 def keep(readings: Readings, new: Iterable[tuple[str, Cleaned]]) -> Readings:
     """The same with more: each text as FLAC, then the table; a text that was read before is replaced."""
     readings.folder.mkdir(parents=True, exist_ok=True)
@@ -93,7 +126,7 @@ def keep(readings: Readings, new: Iterable[tuple[str, Cleaned]]) -> Readings:
     for text, clean in new:
         key = spoken_key(text)
         file = by_key[key].file if key in by_key else _free(text, {one.file for one in by_key.values()})
-        soundfile.write(readings.folder / file, clean.samples, RATE, "PCM_16", format="FLAC")
+        write_flac(readings.folder / file, clean.samples)
         by_key[key] = Reading(text, clean.ms, file, round(clean.loudness, 1))
     rows = [{"text": r.text, "ms": r.ms, "file": r.file, "loudness": r.loudness} for r in by_key.values()]
     plain = {"format": "extendum-readings", "version": 1, "voice": readings.voice, "readings": rows}

@@ -60,6 +60,7 @@ INSTALLED_APPS = [
     "extendum.web.records",
     "extendum.web.giving",
     "extendum.web.jobs",
+    "extendum.web.voices",
     "extendum.web.proposing",
     "extendum.web.guide",
 ]

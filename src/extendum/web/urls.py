@@ -14,6 +14,8 @@ from extendum.web.proposing import views as proposing
 from extendum.web.records import views as records
 from extendum.web.teach import clicker, learning, links, room, takes
 from extendum.web.teach import views as teach
+from extendum.web.voices import cutting, music
+from extendum.web.voices import views as voices
 
 handler400 = "extendum.web.faults.bad_request"
 handler500 = "extendum.web.faults.server_error"
@@ -53,6 +55,21 @@ urlpatterns = [
     path("classes/<int:pk>/words/", words.words, name="words"),
     path("classes/<int:pk>/words/speech/", words.speech, name="speech"),
     path("classes/<int:pk>/words/calibrate/", words.calibrate, name="calibrate"),
+    path("classes/<int:pk>/readings/", voices.readings, name="readings"),
+    path("classes/<int:pk>/readings/voice/", voices.new_voice, name="new-voice"),
+    path("classes/<int:pk>/readings/take-in/", voices.take_in, name="take-in"),
+    path("sound/<int:pk>/<int:voice>/keep/", voices.keep_reading, name="keep-reading"),
+    path("classes/<int:pk>/readings/<int:voice>/forget/", voices.forget_reading, name="forget-reading"),
+    path("sound/<int:pk>/<int:voice>/recording/", cutting.read_recording, name="read-recording"),
+    path("classes/<int:pk>/readings/<int:voice>/<slug:name>/", cutting.cutting, name="cutting"),
+    path("classes/<int:pk>/readings/<int:voice>/<slug:name>/keep/", cutting.keep_cuts, name="keep-cuts"),
+    path("classes/<int:pk>/readings/<int:voice>/<slug:name>/forget/", cutting.forget_cuts, name="forget-cuts"),
+    path("classes/<int:pk>/music/", music.music, name="music"),
+    path("classes/<int:pk>/music/choose/", music.choose_music, name="choose-music"),
+    path("classes/<int:pk>/music/<int:piece>/remove/", music.remove_music, name="remove-music"),
+    path("sound/<int:pk>/music/", music.add_music, name="add-music"),
+    path("voices/<int:voice>/recording/<slug:name>/", cutting.cutting_sound, name="cutting-sound"),
+    path("voices/<int:voice>/<int:reading>/", voices.sound, name="reading-sound"),
     path("classes/<int:pk>/rename/", shelf.rename, name="rename"),
     path("classes/<int:pk>/length-known/", shelf.length_known, name="length-known"),
     path("classes/<int:pk>/duplicate/", shelf.duplicate, name="duplicate"),

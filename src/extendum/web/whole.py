@@ -10,12 +10,16 @@ from __future__ import annotations
 import asyncio
 import tempfile
 from collections.abc import Awaitable, Callable, MutableMapping
+from http.cookies import SimpleCookie
+from importlib import import_module
 from typing import Any, cast
 
 from a2wsgi import WSGIMiddleware
 from django.conf import settings
+from django.contrib.auth import SESSION_KEY
+from django.db import connection
 
-from extendum.core.model.limits import LARGEST_POST, LARGEST_UNSIGNED
+from extendum.core.model.limits import LARGEST_POST, LARGEST_SOUND, LARGEST_UNSIGNED
 from extendum.web.wsgi import application as answers
 
 Message = MutableMapping[str, Any]
@@ -29,6 +33,8 @@ THREADS = 12
 BODY_WITHIN_S, MOST_THROWN_AWAY = 60.0, 100_000_000
 #: Of a body so much is kept in memory, the rest in a file; it is handed on in pieces.
 KEPT, PIECE = 256_000, 64_000
+#: Under these addresses recordings come, which are larger than anything else.
+SOUND = "/sound/"
 #: Tells the application that a body was too large; what comes from outside under this name is dropped.
 TOO_LARGE = b"x-extendum-too-large"
 
@@ -45,6 +51,8 @@ class Whole:
             return
         headers = [(name, value) for name, value in scope["headers"] if name != TOO_LARGE]
         most = _most(headers)
+        if most == LARGEST_POST and scope["path"].startswith(SOUND) and await asyncio.to_thread(_signed_in, headers):
+            most = LARGEST_SOUND
         # Exiting removes the file, where there was one.
         with tempfile.SpooledTemporaryFile(KEPT) as body:
             try:
@@ -74,6 +82,17 @@ def _most(headers: list[tuple[bytes, bytes]]) -> int:
     """How large a body may be: less for whoever shows no sign of an account."""
     signed = settings.SESSION_COOKIE_NAME.encode() + b"="
     return LARGEST_POST if any(name == b"cookie" and signed in value for name, value in headers) else LARGEST_UNSIGNED
+
+
+def _signed_in(headers: list[tuple[bytes, bytes]]) -> bool:
+    """Whether a request comes from somebody with an account, and does not only look like it."""
+    cookies = SimpleCookie(b"; ".join(value for name, value in headers if name == b"cookie").decode("latin-1"))
+    key = cookies[settings.SESSION_COOKIE_NAME].value if settings.SESSION_COOKIE_NAME in cookies else ""
+    session = import_module(settings.SESSION_ENGINE).SessionStore(key)
+    try:
+        return SESSION_KEY in session
+    finally:
+        connection.close()
 
 
 async def _collect(receive: Receive, body: Any, most: int) -> int | None:

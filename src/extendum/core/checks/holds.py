@@ -16,6 +16,7 @@ from extendum.core.model.body import Region
 from extendum.core.model.dose import Hold, Reps
 from extendum.core.model.item import Item, MoveItem
 from extendum.core.model.move import Effect, Kind
+from extendum.core.model.style import CueStyle
 from extendum.core.model.timeline import SegmentKind
 from extendum.core.outputs.coverage import of_region, static_seconds
 
@@ -103,7 +104,7 @@ def range_little(subject: Subject) -> Iterator[Found]:
 )
 def area_little(subject: Subject) -> Iterator[Found]:
     """An area of the brief gets less than the shortest hold of the class's convention."""
-    least = (subject.style.holds.limits or (AREA_S, AREA_S))[0]
+    least = shortest_hold_s(subject.style)
     if little := _short(subject):
         told = listed(f"{region} {seconds} s" for region, seconds in little.items())
         items = [item.id for item in subject.moves if set(item.move.main_regions) & set(little)]
@@ -114,10 +115,14 @@ def area_little(subject: Subject) -> Iterator[Found]:
         )
 
 
+def shortest_hold_s(style: CueStyle) -> int:
+    """Seconds that each area of a brief deserves: the shortest hold of the class's convention."""
+    return (style.holds.limits or (AREA_S, AREA_S))[0]
+
+
 def _short(subject: Subject) -> dict[Region, int]:
     """Areas of the brief with less time than one hold; none that a hold out of its convention is to blame for."""
-    limits = subject.style.holds.limits
-    least = (limits or (AREA_S, AREA_S))[0]
+    least = shortest_hold_s(subject.style)
     told = {region for item in subject.moves if _off(subject, item) for region in item.move.main_regions}
     found = {}
     for region in subject.brief.areas:

@@ -118,6 +118,19 @@ def set_title(script: Script, title: str) -> Script:
     return replace(script, title=title.strip())
 
 
+def set_music(script: Script, name: str, section: str = "") -> Script:
+    """Set what is played under the class, or under one section; empty is nothing, and for a section that of the class.
+
+    RefusedError when there is no such section.
+    """
+    if not section:
+        return replace(script, music=name.strip())
+    if all(one.id != section for one in script.sections):
+        raise RefusedError("section", "a section of this class", section)
+    sections = (replace(one, music=name.strip()) if one.id == section else one for one in script.sections)
+    return replace(script, sections=tuple(sections))
+
+
 def set_target(script: Script, target_s: int) -> Script:
     """Set the slot that the class is meant to fill; nothing is fitted yet."""
     return replace(script, brief=replace(script.brief, target_s=target_s))

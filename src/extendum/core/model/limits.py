@@ -11,6 +11,8 @@ import re
 LARGEST_FILE, LARGEST_UNSIGNED = 4_000_000, 1_000_000
 #: A request of whoever has an account: a file with what a form has beside it; and its fields.
 LARGEST_POST, MOST_FIELDS = 4_500_000, 2000
+#: Of what is read in: eight minutes of a microphone, an hour and more of a compressed file.
+LARGEST_SOUND = 96_000_000
 #: A document's values and the levels of its nesting; digits of a number.
 MOST_VALUES, DEEPEST, MOST_DIGITS = 200_000, 32, 18
 #: What a class unfolds to: a class of a whole day with 4,000 passes is more than anybody teaches.

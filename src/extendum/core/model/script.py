@@ -56,7 +56,10 @@ class Kept(Checked):
 
 @dataclass(frozen=True, slots=True)
 class Script(Checked):
-    """A whole class as the instructor wrote it."""
+    """A whole class as the instructor wrote it.
+
+    ``music``: the name of what is played under its guide; empty: nothing.
+    """
 
     title: str = text(200, shortest=1)
     brief: Brief = Brief()
@@ -65,6 +68,7 @@ class Script(Checked):
     sections: tuple[Section, ...] = ()
     meanwhiles: tuple[Meanwhile, ...] = ()
     kept: tuple[Kept, ...] = ()
+    music: str = text(80, "")
     extra: Extra = extra()
 
     def __post_init__(self) -> None:

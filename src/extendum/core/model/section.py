@@ -132,13 +132,17 @@ class Pin(Checked):
 
 @dataclass(frozen=True, slots=True)
 class Section(Checked):
-    """A part of the class with a name, a role, and pins for its order."""
+    """A part of the class with a name, a role, and pins for its order.
+
+    ``music``: what is played under it; empty: that of the class.
+    """
 
     id: str = identifier()
     name: str = text(200, "", shortest=0)
     role: Role = Role.MAIN
     groups: tuple[Group, ...] = ()
     pins: tuple[Pin, ...] = ()
+    music: str = text(80, "")
     extra: Extra = extra()
 
     def __post_init__(self) -> None:

@@ -11,6 +11,7 @@ from itertools import pairwise
 from typing import NamedTuple
 
 import numpy as np
+import numpy.typing as npt
 
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import Cue, CueKind, Mode, Timeline
@@ -90,22 +91,21 @@ def fitted_rate(readings: Iterable[Length]) -> Rate | None:
     rows = [row for row in rows if row[0]]
     if len(rows) < TEXTS_LEAST or sum(words for words, _, _ in rows) < WORDS_LEAST:
         return None
-    off = []
-    for n, (words, ends, ms) in enumerate(rows):
-        word_ms, sentence_ms = _solved(rows[:n] + rows[n + 1 :])
-        off.append(abs(word_ms * words + sentence_ms * ends - ms) / ms)
-    word_ms, sentence_ms = _solved(rows)
-    return Rate(round(word_ms), round(sentence_ms), 100 * float(np.median(off)))
-
-
-def _solved(rows: list[tuple[int, int, int]]) -> tuple[float, float]:
-    """Milliseconds a word and a sentence; a sentence adds nothing rather than less than nothing."""
     made = np.array(rows, dtype=float)
-    sides, ones = made[:, :2] / made[:, 2:], np.ones(len(rows))
-    (word_ms, sentence_ms), *_ = np.linalg.lstsq(sides, ones, rcond=None)
-    if sentence_ms < 0:
-        word_ms, sentence_ms = float(sides[:, 0] @ ones / (sides[:, 0] @ sides[:, 0])), 0.0
-    return max(1.0, float(word_ms)), float(sentence_ms)
+    sides = made[:, :2] / made[:, 2:]
+    (word_ms, sentence_ms), off = _solved(sides)
+    if sentence_ms < 0:  # a sentence adds nothing rather than less than nothing
+        (word_ms,), off = _solved(sides[:, :1])
+        sentence_ms = 0.0
+    return Rate(max(1, round(word_ms)), round(sentence_ms), 100 * float(np.median(off)))
+
+
+def _solved(sides: npt.NDArray[np.float64]) -> tuple[npt.NDArray[np.float64], npt.NDArray[np.float64]]:
+    """The rates for which every side is nearest to one, and by how much each is off by the rates of all the others."""
+    inverse = np.linalg.pinv(sides)
+    found = inverse.sum(axis=1)
+    own = np.einsum("ij,ji->i", sides, inverse)
+    return found, np.abs(1 - sides @ found) / np.maximum(1e-9, 1 - own)
 
 
 def voice_of(name: str, readings: Iterable[Length]) -> Voice:

@@ -1,4 +1,4 @@
-"""The class as sound, exactly as long as its timeline: tones, breath, and a voice where there is one.
+"""What is heard of a class, exactly as long as its timeline: tones, breath, and a voice where there is one.
 
 A speaker is anything that turns words and a rate into samples. What it says never overlaps and is never cut: where it
 takes longer than there is room, it speaks faster, and that is told.
@@ -11,30 +11,28 @@ from dataclasses import dataclass
 from functools import cache, partial
 
 import numpy as np
-import numpy.typing as npt
 
 from extendum.core.model.timeline import CueKind, Mode, SegmentKind, Timeline
+from extendum.core.sound.speech import RATE, Samples
 
-#: Samples a second, and samples of one block.
-RATE = 22_050
+#: Samples of one block.
 BLOCK = RATE * 5
 #: A voice that has to speak so much faster than the class is planned is told.
 FASTER_PERCENT = 125
 #: What a voice can do at most.
 FASTEST_RATE = 420
 
-Samples = npt.NDArray[np.float32]
 Speaker = Callable[[str, int], Samples]
 
-#: Hertz, seconds and loudness of each tone.
+#: Hertz, seconds and loudness of each tone, beside speech at -20 LUFS.
 _TONES = {
-    "start": (523.0, 0.35, 0.28),
-    "halfway": (587.0, 0.3, 0.2),
-    "count": (659.0, 0.1, 0.22),
-    "release": (784.0, 0.6, 0.28),
-    "said": (440.0, 0.12, 0.12),
+    "start": (523.0, 0.35, 0.17),
+    "halfway": (587.0, 0.3, 0.12),
+    "count": (659.0, 0.1, 0.14),
+    "release": (784.0, 0.6, 0.17),
+    "said": (440.0, 0.12, 0.08),
 }
-_BREATH = {"in": (0.16, True), "out": (0.11, False)}
+_BREATH = {"in": (0.1, True), "out": (0.07, False)}
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,21 +46,22 @@ class Hurried:
 
 @dataclass(frozen=True, slots=True)
 class Sound:
-    """Something to be heard: from which sample on, and its samples."""
+    """Something to be heard: from which sample on, its samples, and whether somebody speaks."""
 
     at: int
     samples: Samples
+    speech: bool = False
 
 
-#: When something sounds, in milliseconds of the class, and what makes it.
-_Coming = tuple[int, Callable[[], Samples]]
+#: When something sounds, in milliseconds of the class, what makes it, and whether that is speech.
+_Coming = tuple[int, Callable[[], Samples], bool]
 
 
 def sounds(timeline: Timeline, rate: int, voice: Speaker | None, hurried: list[Hurried]) -> Iterator[Sound]:
     """Everything that is heard, in order of its beginning; what the voice hurries is added to ``hurried``."""
     coming = [*_words(timeline, rate, voice, hurried), *_signals(timeline), *_turns(timeline)]
-    for at_ms, make in sorted(coming, key=lambda one: one[0]):
-        yield Sound(at_ms * RATE // 1000, make())
+    for at_ms, make, speech in sorted(coming, key=lambda one: one[0]):
+        yield Sound(at_ms * RATE // 1000, make(), speech)
 
 
 def _words(timeline: Timeline, rate: int, voice: Speaker | None, hurried: list[Hurried]) -> Iterator[_Coming]:
@@ -73,9 +72,9 @@ def _words(timeline: Timeline, rate: int, voice: Speaker | None, hurried: list[H
     ends = [*(cue.start_ms for cue in spoken[1:]), timeline.length_s * 1000]
     for cue, end in zip(spoken, ends, strict=False):
         if voice is None:
-            yield cue.start_ms, partial(tone, "count" if cue.kind is CueKind.COUNT else "said")
+            yield cue.start_ms, partial(tone, "count" if cue.kind is CueKind.COUNT else "said"), False
         else:
-            yield cue.start_ms, partial(_said, voice, cue.text, rate, cue.start_ms, end - cue.start_ms, hurried)
+            yield cue.start_ms, partial(_said, voice, cue.text, rate, cue.start_ms, end - cue.start_ms, hurried), True
 
 
 def _signals(timeline: Timeline) -> Iterator[_Coming]:
@@ -83,11 +82,11 @@ def _signals(timeline: Timeline) -> Iterator[_Coming]:
     for cue in timeline.cues:
         sounded = cue.mode is Mode.TONE
         if sounded and cue.kind is CueKind.BREATH_PHASE and cue.text in _BREATH:
-            yield cue.start_ms, partial(breath, cue.text, cue.end_ms - cue.start_ms)
+            yield cue.start_ms, partial(breath, cue.text, cue.end_ms - cue.start_ms), False
         elif cue.kind is CueKind.HALFWAY:
-            yield cue.start_ms, partial(tone, "halfway")
+            yield cue.start_ms, partial(tone, "halfway"), False
         elif sounded and cue.kind is CueKind.COUNT:
-            yield cue.start_ms, partial(tone, "count")
+            yield cue.start_ms, partial(tone, "count"), False
 
 
 def _turns(timeline: Timeline) -> Iterator[_Coming]:
@@ -95,14 +94,23 @@ def _turns(timeline: Timeline) -> Iterator[_Coming]:
     before = False
     for segment in timeline.segments:
         if segment.kind.works and segment.kind is not SegmentKind.BREATHS:
-            yield segment.start_s * 1000, partial(tone, "start")
+            yield segment.start_s * 1000, partial(tone, "start"), False
         elif before:
-            yield segment.start_s * 1000, partial(tone, "release")
+            yield segment.start_s * 1000, partial(tone, "release"), False
         before = segment.kind.works
 
 
-def render(timeline: Timeline, rate: int, voice: Speaker | None, hurried: list[Hurried]) -> Iterator[Samples]:
-    """The whole class in blocks of five seconds, together exactly as long as the timeline; ``rate``: words a minute."""
+def render(
+    timeline: Timeline,
+    rate: int,
+    voice: Speaker | None,
+    hurried: list[Hurried],
+    spoken: list[tuple[int, int]] | None = None,
+) -> Iterator[Samples]:
+    """The whole class in blocks of five seconds, one channel, together exactly as long as the timeline.
+
+    ``rate``: words a minute; from which sample to which somebody speaks is added to ``spoken``.
+    """
     whole = timeline.length_s * RATE
     waiting: list[Sound] = []
     coming = sounds(timeline, rate, voice, hurried)
@@ -111,6 +119,8 @@ def render(timeline: Timeline, rate: int, voice: Speaker | None, hurried: list[H
         length = min(BLOCK, whole - start)
         while nextone is not None and nextone.at < start + length:
             waiting.append(nextone)
+            if nextone.speech and spoken is not None:
+                spoken.append((nextone.at, nextone.at + len(nextone.samples)))
             nextone = next(coming, None)
         block = np.zeros(length, np.float32)
         for one in waiting:

@@ -81,6 +81,9 @@ def _wishes(task: Task, rules: Rules) -> list[Wish]:
     found.append(Wish(trips, lambda asked: replace(asked, crossings=_ENDLESS)))
     if rules.settles:
         found.append(Wish("a calm end", lambda asked: replace(asked, settles=False)))
+    if rules.areas:
+        least = f"{rules.area_least // 2} s for each area"
+        found.append(Wish(least, lambda asked: replace(asked, area_least=0)))
     return found + [Wish(str(region), partial(_without, region=region)) for region in rules.areas]
 
 

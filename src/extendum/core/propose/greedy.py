@@ -41,12 +41,15 @@ class Greedy:
         ):
             pass
         for region in rules.areas:
-            reached = {does.region for p in self.plan for does in task.candidates[p.candidate].does}
-            if region not in reached:
-                self._add([n for n, one in enumerate(task.candidates) if any(d.region is region for d in one.does)])
+            own = [n for n, one in enumerate(task.candidates) if any(does.region is region for does in one.does)]
+            while self._on(region) < max(1, rules.area_least) and self._add(own):
+                pass
         while task.halves(self.plan) < rules.least and self._add(range(len(task.candidates))):
             pass
         return self._dosed()
+
+    def _on(self, region: Region) -> int:
+        return sum(done for (where, _), done in self._done.items() if where is region)
 
     def _seconds(self, part: Part) -> int:
         return self._seconds_of(self.plan, part)

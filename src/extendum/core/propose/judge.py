@@ -15,7 +15,7 @@ from extendum.core.model.move import Effect
 from extendum.core.model.script import Script
 from extendum.core.model.section import Group
 from extendum.core.propose.candidates import Candidate, Part
-from extendum.core.propose.weights import BACK, FRONT, NEIGHBOURS, SHARES, SMALL, UNEVEN_FROM, UNWANTED_SHARE, Weights
+from extendum.core.propose.weights import BACK, FRONT, NEIGHBOURS, SHARES, SMALL, UNEVEN_FROM, UNWANTED_SHARES, Weights
 from extendum.core.timing.sequence import Pass, steps_of
 from extendum.core.timing.way import Held, Situation, way_into
 
@@ -142,7 +142,7 @@ class Task:
         if region in SMALL:
             return ()
         near = weights.near if PARTS.get(region) in self._near else weights.unwanted
-        return ((UNWANTED_SHARE, near[strength]),)
+        return tuple((share, near[strength] // (n + 1)) for n, share in enumerate(UNWANTED_SHARES))
 
     def own_cost(self, candidate: Candidate) -> int:
         """What a move takes from a class by being there, at its usual dose."""

@@ -22,7 +22,7 @@ from extendum.core.propose.search import Found, Search
 #: Work of one search, in the solver's own count: about as many seconds on a small machine.
 WORK = 60.0
 #: How often what a check refuses makes a plan anew.
-AGAIN = 8
+AGAIN = 24
 #: What of the time that is left a search gets: the first, so that what its class teaches is known early, and one after
 #: a class that the checks have refused. One that is only to be bettered gets all of it.
 FIRST_SHARE, REPAIR_SHARE = 0.7, 0.5

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections import Counter
 from dataclasses import dataclass
 
+from extendum.core.checks.holds import shortest_hold_s
 from extendum.core.checks.order import CHANGES_MOST, CHANGES_SLOW, needs_time
 from extendum.core.checks.warmth import WARM_S, warms
 from extendum.core.model.audience import WhatNext
@@ -44,7 +45,7 @@ class Rules:
     """What a plan for a task must hold; lengths, those of the moves with their ways and of each part, in half seconds.
 
     ``must``: keys of moves that are in it; ``never``: those that are not; ``apart``: moves that are not all
-    in it; ``unlike``: other plans from which it differs.
+    in it; ``unlike``: other plans from which it differs; ``area_least``: half seconds a side that each area gets.
     """
 
     least: int
@@ -59,6 +60,7 @@ class Rules:
     must: frozenset[str] = frozenset()
     never: frozenset[str] = frozenset()
     areas: tuple[Region, ...] = ()
+    area_least: int = 0
     apart: tuple[frozenset[str], ...] = ()
     unlike: tuple[Unlike, ...] = ()
 
@@ -80,8 +82,11 @@ class Rules:
             found.append("settling")
         if self.upright and plan and not is_upright(moves[-1][1]):
             found.append("upright")
-        reached = {does.region for _, one in moves for does in one.does}
-        found += [f"no move for {region}" for region in self.areas if region not in reached]
+        done = Counter[Region]()
+        for pick, one in moves:
+            for does in one.does:
+                done[does.region] += does.at(pick.steps)
+        found += [f"little for {region}" for region in self.areas if done[region] < max(1, self.area_least)]
         keys = frozenset(one.key for _, one in moves)
         found += [f"without {key}" for key in sorted(self.must - keys)] + [f"with {key}" for key in self.never & keys]
         found += ["apart" for pair in self.apart if pair <= keys]
@@ -140,6 +145,7 @@ def rules_for(task: Task, talks_s: int, quiet_s: int) -> Rules:
         frame=frame,
         must=frozenset(one.key for one in given),
         areas=brief.areas,
+        area_least=2 * shortest_hold_s(script.style),
     )
 
 

@@ -1,31 +1,45 @@
-"""The best plan, with proof: whole numbers for OR-Tools' CP-SAT, a way through blocks and the moves inside them.
+"""The best plan, with proof: a model of the task, searched from above, from below, and near the best plan so far.
 
-The way is a circuit over blocks of a part, a posture and things in hand; moves inside a block follow each other without
-a way. One worker, a fixed seed and a limit that counts work instead of time: the same task gives the same plan.
+One worker, a fixed seed and a limit that counts work instead of time: the same task gives the same plan.
 """
 
 from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from enum import Enum, auto
 from functools import partial
 from math import floor
+from random import Random
+from time import perf_counter
 
 from ortools.sat.python import cp_model
 
-from extendum.core.checks.warmth import WARM_S, warms
-from extendum.core.model.move import Move
-from extendum.core.propose.candidates import Part
-from extendum.core.propose.judge import Between, Block, Pick, Plan, Task
+from extendum.core.propose.formulation import Formulation
+from extendum.core.propose.judge import Plan, Task
 from extendum.core.propose.rules import (
-    UPRIGHT,
     Rules,
-    holds,
-    moving_at,
-    needs_warmth,
-    parts_of,
 )
-from extendum.core.propose.weights import UNEVEN_FROM
+
+
+class _Way(Enum):
+    """How a search goes about it."""
+
+    FROM_ABOVE = auto()
+    NEARBY = auto()
+    FROM_BELOW = auto()
+
+
+#: What a search does in turn, with which share of its time and work.
+SHARES = ((_Way.FROM_ABOVE, 0.3), (_Way.NEARBY, 0.2), (_Way.FROM_ABOVE, 0.3), (_Way.FROM_BELOW, 0.2))
+#: And before all of that with a plan that is nearly one: that of a class that the checks refused.
+NEAR_SHARE = 0.25
+#: Seconds, and work, for a plan that is bettered in a part.
+ROUND_S = 1.0
+#: So many rounds one after the other without a better plan are enough.
+IN_VAIN = 4
+#: How often that is a whole part of the class.
+PART_SHARE = 0.3
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,6 +73,11 @@ class _Watch(cp_model.CpSolverSolutionCallback):
         if not self._go_on(self.best_objective_bound):
             self.stop_search()
 
+    def better(self, score: int) -> None:
+        """A better plan, found beside another."""
+        self.best = max(self.best, score)
+        self._go_on(self.bound)
+
     def nearer(self, solver: cp_model.CpSolver, bound: float) -> None:
         """A better bound."""
         if not self._go_on(bound):
@@ -70,244 +89,100 @@ class _Watch(cp_model.CpSolverSolutionCallback):
         return not self.stopped
 
 
+def _solver(seconds: float, work: float, *, from_above: bool = False) -> cp_model.CpSolver:
+    """A solver that gives the same for the same model, where its work ends before its seconds."""
+    solver = cp_model.CpSolver()
+    given = solver.parameters
+    given.num_workers, given.linearization_level, given.random_seed = 1, 2, 1
+    given.use_objective_lb_search = from_above
+    given.max_time_in_seconds, given.max_deterministic_time = max(0.1, seconds), work
+    return solver
+
+
 class Search:
-    """The model of one task; more can be forbidden or asked for before it is solved."""
+    """The search for the best plan of one task."""
 
     def __init__(self, task: Task, rules: Rules) -> None:
         self.task, self.rules = task, rules
-        self.model = cp_model.CpModel()
-        self.in_: dict[tuple[int, Part], cp_model.IntVar] = {}
-        self.steps: dict[tuple[int, Part], cp_model.IntVar] = {}
+        self._of = Formulation(task, rules)
         self._known: Plan = ()
-        self.members: dict[Block, list[tuple[int, Part]]] = {}
-        self._moves()
-        self._way()
-        self._frame()
-        self._objective()
+        self._near: Plan = ()
 
-    # ---- what is in it, and how much of it ------------------------------------------------------
-    def _moves(self) -> None:
-        model, task = self.model, self.task
-        for n, one in enumerate(task.candidates):
-            own = []
-            for part in sorted(one.parts):
-                if one.key in self.rules.never:
-                    continue
-                x = model.new_bool_var(f"x{n}.{part}")
-                steps = model.new_int_var(0, one.most, f"l{n}.{part}")
-                if one.most:
-                    model.add(steps <= one.most * x)
-                else:
-                    model.add(steps == 0)
-                self.in_[n, part], self.steps[n, part] = x, steps
-                self.members.setdefault(task.block(Pick(n, part, 0)), []).append((n, part))
-                own.append(x)
-            if len(own) > 1:
-                model.add_at_most_one(own)
-        for key in sorted(self.rules.must):
-            model.add_exactly_one([x for (n, _), x in self.in_.items() if task.candidates[n].key == key])
-        for a, b in task.alike:
-            model.add_at_most_one([x for (n, _), x in self.in_.items() if n in (a, b)])
-        for pair in self.rules.apart:
-            model.add(self._of(pair) < len(pair))
-        for other in self.rules.unlike:
-            own = [x for (n, _), x in self.in_.items() if task.candidates[n].key not in self.rules.must]
-            shared = self._of(other.keys - self.rules.must)
-            model.add(100 * shared <= other.percent * sum(own))
-            model.add(100 * shared <= other.percent * len(other.keys))
-
-    def _of(self, keys: frozenset[str]) -> cp_model.LinearExprT:
-        return sum(x for (n, _), x in self.in_.items() if self.task.candidates[n].key in keys)
-
-    def _move(self, of: tuple[int, Part]) -> Move:
-        return self.task.candidates[of[0]].item.move
-
-    def _halves(self, of: tuple[int, Part]) -> cp_model.LinearExprT:
-        one = self.task.candidates[of[0]]
-        return one.fixed * self.in_[of] + one.step * self.steps[of]
-
-    # ---- the way through blocks -----------------------------------------------------------------
-    def _way(self) -> None:
-        model, task = self.model, self.task
-        blocks = list(self.members)
-        arcs: list[tuple[int, int, cp_model.LiteralT]] = []
-        self.ways: list[tuple[cp_model.IntVar, Between]] = []
-        for k, block in enumerate(blocks, 1):
-            z = model.new_bool_var(f"z{k}")
-            xs = [self.in_[one] for one in self.members[block]]
-            model.add(sum(xs) >= z)
-            for x in xs:
-                model.add_implication(x, z)
-            if block.begins is not block.ends:
-                model.add(sum(xs) <= 1)  # each goes somewhere: the next begins somewhere else
-            arcs.append((k, k, ~z))
-        for k, block in enumerate(blocks, 1):
-            first, last = model.new_bool_var(f"a0.{k}"), model.new_bool_var(f"a{k}.0")
-            arcs += [(0, k, first), (k, 0, last)]
-            self.ways.append((first, task.between(task.start, block)))
-            if self.rules.upright and block.ends not in UPRIGHT:
-                model.add(last == 0)
-            for m, other in enumerate(blocks, 1):
-                if m != k and other.part >= block.part:
-                    arc = model.new_bool_var(f"a{k}.{m}")
-                    arcs.append((k, m, arc))
-                    self.ways.append((arc, task.between(block, other)))
-        model.add_circuit(arcs)
-        self.arcs = [(k, m, arc) for k, m, arc in arcs if k != m]
-        self.blocks = blocks
-        model.add(sum(way.floor * arc for arc, way in self.ways) <= self.rules.crossings)
-
-    # ---- the frame: lengths, warmth, areas ------------------------------------------------------
-    def _frame(self) -> None:
-        model, task, rules = self.model, self.task, self.rules
-        total: list[cp_model.LinearExprT] = [self._halves(of) for of in self.in_]
-        total += [2 * way.seconds * arc for arc, way in self.ways]
-        model.add_linear_constraint(sum(total), rules.least, rules.most)
-        for part, (least, most) in rules.shares.items():
-            own = [of for of in self.in_ if of[1] is part]
-            if own:
-                model.add_linear_constraint(sum(self._halves(of) for of in own), least, most)
-        for part, most in rules.frame.items():
-            xs = [x for (_, p), x in self.in_.items() if p is part]
-            model.add(sum(xs) <= most)
-            if part is Part.SETTLE and rules.settles:
-                model.add(sum(xs) >= 1)
-        for region in rules.areas:
-            reach = [x for (n, _), x in self.in_.items() if any(d.region is region for d in task.candidates[n].does)]
-            model.add_bool_or(reach) if reach else model.add_bool_or([])
-        if rules.held_most is not None:
-            self._held(rules.held_most)
-        if rules.warms:
-            self._warm()
-
-    def _held(self, most: int) -> None:
-        regions = sorted({does.region for one in self.task.candidates for does in holds(one)})
-        for region in regions:
-            amounts = [
-                does.least * self.in_[of] + does.step * self.steps[of]
-                for of in self.in_
-                for does in holds(self.task.candidates[of[0]])
-                if does.region is region
-            ]
-            self.model.add(sum(amounts) <= most)
-
-    def _warm(self) -> None:
-        """A static stretch in the main part needs one of its parts of the body warm."""
-        warm = {}
-        for place in sorted({place for one in self.task.candidates for place in parts_of(one)}):
-            own = [of for of in self.in_ if of[1] is Part.WARM and place in warms(self._move(of))]
-            warm[place] = self.model.new_bool_var(f"warm {place}")
-            moved = sum(self._moved(of) for of in own)
-            self.model.add(moved >= 2 * WARM_S).only_enforce_if(warm[place])
-        for (n, part), x in self.in_.items():
-            one = self.task.candidates[n]
-            if part is Part.MAIN and needs_warmth(one) and parts_of(one):
-                self.model.add_bool_or([~x, *(warm[p] for p in sorted(parts_of(one)))])
-
-    def _moved(self, of: tuple[int, Part]) -> cp_model.LinearExprT:
-        one = self.task.candidates[of[0]]
-        return moving_at(one, 0) * self.in_[of] + (moving_at(one, 1) - moving_at(one, 0)) * self.steps[of]
-
-    # ---- the objective --------------------------------------------------------------------------
-    def _objective(self) -> None:
-        model, task, weights = self.model, self.task, self.task.weights
-        terms: list[cp_model.LinearExprT] = []
-        for (region, effect), shares in task.kinds.items():
-            amounts = [
-                does.least * self.in_[of] + does.step * self.steps[of]
-                for of in self.in_
-                for does in task.candidates[of[0]].does
-                if does.region is region and does.effect is effect
-            ]
-            pieces = [model.new_int_var(0, share, f"y {region} {effect} {k}") for k, (share, _) in enumerate(shares)]
-            if not amounts:
-                continue
-            model.add(sum(pieces) <= sum(amounts))
-            terms += [worth * piece for (_, worth), piece in zip(shares, pieces, strict=True)]
-        for (n, part), x in self.in_.items():
-            one = task.candidates[n]
-            terms.append(-task.own_cost(one) * x)
-            if one.most:
-                off = model.new_int_var(0, one.most, f"off{n}.{part}")
-                model.add(off >= self.steps[n, part] - one.usual)
-                model.add(off >= one.usual * x - self.steps[n, part])
-                terms.append(-weights.dose_step * off)
-        for arc, way in self.ways:
-            if cost := task.way_cost(way):
-                terms.append(-cost * arc)
-        for a, b in task.related:
-            both = model.new_bool_var(f"both {a} {b}")
-            model.add(both >= sum(x for (n, _), x in self.in_.items() if n in (a, b)) - 1)
-            terms.append(-weights.relative * both)
-        for region in sorted({r for one in task.candidates for r in one.item.move.main_regions}):
-            xs = [x for (n, _), x in self.in_.items() if region in task.candidates[n].item.move.main_regions]
-            if len(xs) > task.crowd_from(region):
-                more = model.new_int_var(0, len(xs), f"crowd {region}")
-                model.add(more >= sum(xs) - task.crowd_from(region))
-                terms.append(-weights.crowd * more)
-        if task.both_ways:
-            leans = sum(
-                task.leans(task.candidates[of[0]], 0) * x
-                + (task.leans(task.candidates[of[0]], 1) - task.leans(task.candidates[of[0]], 0)) * self.steps[of]
-                for of, x in self.in_.items()
-            )
-            off = model.new_int_var(0, 10**6, "uneven")
-            model.add(off >= leans - UNEVEN_FROM)
-            model.add(off >= -leans - UNEVEN_FROM)
-            terms.append(-weights.uneven * off)
-        model.maximize(sum(terms))
-
-    # ---- solving it -----------------------------------------------------------------------------
     def hint(self, plan: Plan) -> None:
-        """Begin with a plan that is known; one that breaks no rule is what there is at the least."""
-        if plan and not self.rules.broken(self.task, plan):
+        """Begin with a plan that is known: it is what there is at the least, or where it breaks a rule, near to it."""
+        if plan and self.rules.broken(self.task, plan):
+            self._near = plan
+        elif plan:
             self._known = max((self._known, plan), key=self.task.score) if self._known else plan
-        self.model.clear_hints()  # type: ignore[no-untyped-call]
-        given = {(pick.candidate, pick.part): pick.steps for pick in plan}
-        for of, x in self.in_.items():
-            self.model.add_hint(x, of in given)
-            self.model.add_hint(self.steps[of], given.get(of, 0))
+            self._near = ()
+        self._of.hint(plan)
 
     def best(self, seconds: float, work: float, tell: Callable[[int, int], bool] = lambda score, bound: True) -> Found:
         """The best plan found in so many seconds and so much work; ``tell`` hears of each better one and may stop.
 
-        The first half goes down from what cannot be exceeded, which proves most tasks in half the time; what is not
-        proved by then is bettered from the best plan so far.
+        A first plan is bettered a part at a time; then the search goes down from what cannot be exceeded, which proves
+        most tasks. What is not proved by then is bettered a part at a time again, and then as a whole.
         """
         known = self.task.score(self._known) if self._known else 0
         best, took = Found(self._known, known, self.task.ceiling), 0.0
         watch = _Watch(tell, known, best.bound)
-        for from_above in (True, False):
-            solver = cp_model.CpSolver()
-            given = solver.parameters
-            given.num_workers, given.linearization_level, given.random_seed = 1, 2, 1
-            given.use_objective_lb_search = from_above
-            given.max_time_in_seconds = seconds / 2 if from_above else max(0.1, seconds - took)
-            given.max_deterministic_time = work / 2
-            solver.best_bound_callback = partial(watch.nearer, solver)
-            status = solver.solve(self.model, watch)
-            took += solver.wall_time
-            if status == cp_model.INFEASIBLE:
-                return Found((), 0, 0, impossible=True, seconds=took)
-            if status in (cp_model.OPTIMAL, cp_model.FEASIBLE):
-                watch.bound = min(watch.bound, floor(solver.best_objective_bound + 1e-6))
-                plan = self._read(solver)
-                if not best.plan or self.task.score(plan) > best.score:
-                    best = replace(best, plan=plan, score=self.task.score(plan))
-                    self.hint(plan)
+        for way, share in ((_Way.NEARBY, NEAR_SHARE), *SHARES) if self._near else SHARES:
+            given = (seconds - took if way is _Way.FROM_BELOW else seconds * share, work * share)
+            if way is _Way.NEARBY:
+                began = perf_counter()
+                plan = self._better_nearby(self._near or best.plan, *given, watch)
+                self._near = ()
+                took += perf_counter() - began
+            else:
+                self._of.model.add(self._of.worth <= watch.bound)
+                solver = _solver(*given, from_above=way is _Way.FROM_ABOVE)
+                solver.best_bound_callback = partial(watch.nearer, solver)
+                status = solver.solve(self._of.model, watch)
+                took += solver.wall_time
+                if status == cp_model.INFEASIBLE:
+                    return Found((), 0, 0, impossible=True, seconds=took)
+                plan = ()
+                if status in (cp_model.OPTIMAL, cp_model.FEASIBLE):
+                    watch.bound = min(watch.bound, floor(solver.best_objective_bound + 1e-6))
+                    plan = self._of.read(solver)
+            if plan and (not best.plan or self.task.score(plan) > best.score):
+                best = replace(best, plan=plan, score=self.task.score(plan))
+                self._of.hint(plan)
             best = replace(best, bound=watch.bound)
             if watch.stopped or (best.plan and best.proved):
                 break
         return replace(best, seconds=took, stopped=watch.stopped)
 
-    def _read(self, solver: cp_model.CpSolver) -> Plan:
-        """The plan in the order of its way; inside a block as the candidates come."""
-        follows = {k: m for k, m, arc in self.arcs if solver.boolean_value(arc)}
-        plan, at = [], follows.get(0, 0)
-        while at:
-            block = self.blocks[at - 1]
-            for of in self.members[block]:
-                if solver.boolean_value(self.in_[of]):
-                    plan.append(Pick(*of, solver.value(self.steps[of])))
-            at = follows[at]
-        return tuple(plan)
+    def _better_nearby(self, plan: Plan, seconds: float, work: float, watch: _Watch) -> Plan:
+        """A better plan by freeing some blocks at a time while everything else of it stays; the same one where none is.
+
+        How much is free grows while that is searched to its end without a better plan, and shrinks where it is not.
+        """
+        rng, share, ends = Random(1), 0.5, perf_counter() + seconds  # noqa: S311 the same task, the same plan
+        blocks, done, in_vain = list(self._of.members), 0.0, 0
+        score = self.task.score(plan) if plan and not self.rules.broken(self.task, plan) else None
+        while plan and done < work and perf_counter() < ends and in_vain < IN_VAIN and not watch.stopped:
+            used = list(dict.fromkeys(self.task.block(pick) for pick in plan))
+            if rng.random() < PART_SHARE and share < 1.0:
+                part = rng.choice(used).part
+                chosen = {block for block in blocks if block.part is part}
+            else:
+                own = rng.sample(used, max(1, round(share * len(used))))
+                chosen = {*own, *rng.sample(blocks, round(share * len(blocks)))}
+            tried = self._of.free_in(plan, chosen)
+            solver = _solver(min(ROUND_S, ends - perf_counter()), ROUND_S)
+            status = solver.solve(tried)
+            done += solver.response_proto.deterministic_time
+            found = status in (cp_model.OPTIMAL, cp_model.FEASIBLE)
+            better = found and (score is None or solver.objective_value > score)
+            in_vain = 0 if better else in_vain + 1
+            if better:
+                plan = self._of.read(solver)
+                score = self.task.score(plan)
+                watch.better(score)
+            if share == 1.0 and (status == cp_model.OPTIMAL or not better):
+                watch.bound = score if status == cp_model.OPTIMAL and score is not None else watch.bound
+                break
+            ended = status in (cp_model.OPTIMAL, cp_model.INFEASIBLE)
+            share = share if ended and better else min(1.0, share * 1.2) if ended else share * 0.85
+        return plan if score is not None else ()

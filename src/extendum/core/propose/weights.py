@@ -11,8 +11,8 @@ from extendum.core.model.body import Region
 
 #: Up to so many half seconds a side a wanted area is worth the most, then less, then least; beyond that nothing.
 SHARES = (60, 60, 120)
-#: Half seconds a side up to which an area counts that nobody asked for.
-UNWANTED_SHARE = 40
+#: Half seconds a side up to which an area counts that nobody asked for, in full and by half.
+UNWANTED_SHARES = (40, 80)
 #: Parts of the body whose areas belong to those of a wanted one: nobody expects a thigh in a class for wrists.
 NEIGHBOURS = {
     "upper": ("upper", "arms", "trunk"),

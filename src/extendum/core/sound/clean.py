@@ -6,16 +6,18 @@ from dataclasses import dataclass
 
 import numpy as np
 import pyloudnorm
-from scipy.ndimage import minimum_filter1d, uniform_filter1d
 from scipy.signal import butter, resample_poly, sosfiltfilt
 
 from extendum.core.model.errors import RefusedError
-from extendum.core.sound.speech import RATE, Samples, speech_in
+from extendum.core.sound.master import held_down
+from extendum.core.sound.speech import AROUND_MS, RATE, Samples, speech_in
 
-#: What is left before the first sound and after the last one, and how long it fades there.
-AROUND_MS, FADE_MS = 40, 12
+#: How long a reading fades in and out.
+FADE_MS = 12
 #: Loudness of a reading (LUFS) and what no peak exceeds (dBTP).
 LOUDNESS, PEAK_DB = -20.0, -3.0
+#: Nothing is made louder than from here.
+QUIETEST = -60.0
 #: Rumble of steps, of the microphone's stand and of the mains lies below.
 RUMBLE_HZ = 80
 #: A room is loud whose noise is less than so many decibels below the speech.
@@ -75,6 +77,14 @@ def loudness_of(samples: Samples) -> float:
     return float(_METER.integrated_loudness(enough.astype(np.float64)))
 
 
+def as_loud(spoken: Samples) -> Samples:
+    """Speech as loud as every reading is."""
+    if not len(spoken):
+        return spoken
+    loudness = max(QUIETEST, loudness_of(spoken))
+    return limited(spoken * np.float32(10 ** ((LOUDNESS - loudness) / 20)))
+
+
 def peak_db(samples: Samples) -> float:
     """The true peak in decibels below full scale, between the samples too."""
     peak = float(np.abs(resample_poly(samples, 4, 1)).max(initial=0.0))
@@ -82,15 +92,11 @@ def peak_db(samples: Samples) -> float:
 
 
 def limited(samples: Samples, most_db: float = PEAK_DB) -> Samples:
-    """The same with its peaks held down: the gain goes down before a peak and up after it, too slowly to be heard."""
-    most, reach = 10 ** ((most_db - 0.3) / 20), RATE // 200
+    """The same with its peaks held down, and once more where that leaves one."""
     for _ in range(4):
         if peak_db(samples) <= most_db:
             break
-        between = np.abs(resample_poly(samples, 4, 1)).reshape(-1, 4).max(axis=1)
-        gain = np.minimum(1.0, most / np.maximum(between, 1e-9))
-        smooth = uniform_filter1d(minimum_filter1d(gain, 2 * reach + 1), reach)
-        samples = (samples * smooth).astype(np.float32)
+        samples = held_down(samples, most_db)
     return samples
 
 

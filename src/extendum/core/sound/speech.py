@@ -12,6 +12,8 @@ RATE = 48_000
 Samples = npt.NDArray[np.float32]
 
 FRAME_MS = 10
+#: What is left of a reading before its first sound and after its last one.
+AROUND_MS = 40
 #: Speech is so many decibels above the noise of the room, and no more than so many below the loudest part.
 ABOVE_NOISE_DB, BELOW_LOUDEST_DB = 12.0, 38.0
 #: So much of a recording, at least, is nobody speaking.

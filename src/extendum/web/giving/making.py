@@ -11,7 +11,8 @@ from django.conf import settings
 from django.utils import timezone
 
 from extendum.core.model.errors import ExtendumError
-from extendum.formats.exports import Export, pack, report, write
+from extendum.core.outputs.bedding import music_of
+from extendum.formats.exports import SOUNDS, Export, pack, report, write
 from extendum.formats.pdf import Paper
 from extendum.voice import espeak
 from extendum.web.classes import store
@@ -19,11 +20,13 @@ from extendum.web.classes.look import printed_look
 from extendum.web.classes.models import Revision, StretchClass
 from extendum.web.jobs import work
 from extendum.web.jobs.models import Job
+from extendum.web.voices.music import beds_of
+from extendum.web.voices.store import speaker
 
 #: How often it says how far it is.
 TELLS_S = 0.4
 #: What is made in the background; the rest is quicker made than waited for.
-SLOW = ("pack", "wav", "ogg")
+SLOW = ("pack", *SOUNDS)
 
 
 @dataclass(frozen=True, slots=True)
@@ -122,7 +125,10 @@ def make(job: Job, tell: work.Tell) -> dict[str, object]:
 
     starts, place = planned(job.of)
     script = store.script_of(Revision.objects.get(pk=making.revision))
-    one = Export(script, making.paper, starts, place=place, look=printed_look(job.of.owner), voice=espeak())
+    owner = job.of.owner
+    one = Export(script, making.paper, starts, place=place, look=printed_look(owner))
+    one.voice = speaker(script, owner, espeak())
+    one.beds = beds_of(owner, music_of(script))
     try:
         making.path.parent.mkdir(parents=True, exist_ok=True)
         if making.kind == "pack":

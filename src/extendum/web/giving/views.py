@@ -15,6 +15,7 @@ from django.views.decorators.http import require_POST, require_safe
 
 from extendum.core.model.errors import ExtendumError
 from extendum.core.model.timeline import Mode, clock
+from extendum.core.outputs.bedding import music_of
 from extendum.draw.small import draw_small_sheet
 from extendum.formats.exports import FILES, Export, write
 from extendum.formats.pdf import Paper
@@ -60,7 +61,7 @@ def give(request: Asked, pk: int) -> HttpResponse:
 
 
 def _page(request: Asked, of: StretchClass, status: int = 200, **facts: object) -> HttpResponse:
-    slow = [(kind, *FILES[kind]) for kind in FILES if kind in SLOW]
+    slow = [(kind, FILES[kind][1].removeprefix("the audio guide, ")) for kind in FILES if kind in SLOW]
     last = last_of(of)
     recordings = of.runs.filter(take=True).order_by("-began_at")[:MOST_RECORDINGS]
     context = {
@@ -69,6 +70,8 @@ def _page(request: Asked, of: StretchClass, status: int = 200, **facts: object) 
         "groups": _groups(),
         **_looks(of),
         "slow": slow,
+        "voice": store.script_of(of.present).style.voice,
+        "music": sorted(music_of(store.script_of(of.present))),
         "papers": [one.value for one in Paper],
         "planned": planned(of)[0],
         "soon": timezone.localtime() + timedelta(hours=1),

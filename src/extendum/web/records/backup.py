@@ -1,18 +1,24 @@
 """Backup and restore of everything: one file, made and put back while the application runs.
 
 SQLite's own way of copying a database page by page keeps both sides whole: whoever writes meanwhile waits or is copied
-too, and a copy that is broken off leaves what was there.
+too, and a copy that is broken off leaves what was there. What was read in and the music are files beside the database;
+they never change once they are there, so they are copied as they are. A backup is a zip of all of it.
 """
 
 from __future__ import annotations
 
+import shutil
 import sqlite3
+import tempfile
+import zipfile
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from errno import ENOSPC
 from pathlib import Path
 from typing import Any
 
+#: The database in a backup, and the folders of sound beside it.
+DATABASE, FOLDERS = "extendum.sqlite3", ("voices", "music")
 PAGES = 500
 WAIT_S = 20.0
 
@@ -85,3 +91,51 @@ def restore(file: Path, database: Path, kept: Path) -> None:
         back_up(database, kept)
     with _opened(file, "ro") as source, _opened(database, "rwc") as target:
         source.backup(target)
+
+
+def pack_up(database: Path, data: Path, to: Path) -> int:
+    """Copy the database and the sound of a data folder into one file, whole or not at all; its size in bytes."""
+    to.parent.mkdir(parents=True, exist_ok=True)
+    beside = to.with_name(f".{to.name}.new")
+    with tempfile.TemporaryDirectory(dir=to.parent) as folder:
+        copy = Path(folder) / DATABASE
+        back_up(database, copy)
+        try:
+            with zipfile.ZipFile(beside, "w", zipfile.ZIP_STORED) as files:
+                files.write(copy, DATABASE, zipfile.ZIP_DEFLATED)
+                for path in _sound(data):
+                    with suppress(FileNotFoundError):  # read once more meanwhile
+                        files.write(path, path.relative_to(data))
+            beside.replace(to)
+        finally:
+            beside.unlink(missing_ok=True)
+    return to.stat().st_size
+
+
+def _sound(data: Path) -> Iterator[Path]:
+    for name in FOLDERS:
+        yield from sorted(path for path in (data / name).rglob("*") if path.is_file() and not path.name.startswith("."))
+
+
+def put_back(file: Path, database: Path, data: Path, kept: Path) -> None:
+    """Replace everything by a backup, also by one of a database alone; what was there is first kept in another file."""
+    if not zipfile.is_zipfile(file):
+        restore(file, database, kept.with_suffix(".sqlite3"))
+        return
+    data.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory(dir=data) as folder, zipfile.ZipFile(file) as files:
+        new = Path(folder)
+        try:
+            for name in files.namelist():
+                if name == DATABASE or name.split("/")[0] in FOLDERS:
+                    files.extract(name, new)
+        except zipfile.BadZipFile as error:
+            raise UnusableError(f"must be a whole backup; found {error}") from None
+        check(new / DATABASE)
+        if database.is_file():
+            pack_up(database, data, kept)
+        restore(new / DATABASE, database, new / "before.sqlite3")
+        for name in FOLDERS:
+            shutil.rmtree(data / name, ignore_errors=True)
+            if (new / name).is_dir():
+                (new / name).replace(data / name)

@@ -8,7 +8,7 @@ from typing import Any
 from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
-from extendum.web.records.backup import UnusableError, back_up, in_words, kept_in
+from extendum.web.records.backup import UnusableError, in_words, kept_in, pack_up
 
 
 class Command(BaseCommand):
@@ -24,9 +24,9 @@ class Command(BaseCommand):
             raise CommandError(str(error)) from None
         if not database.is_file():
             raise CommandError(f"There is nothing to copy yet: {database} is not there.")
-        to = file or Path(settings.DATA) / "backups" / f"extendum-{datetime.now():%Y%m%d-%H%M%S}.sqlite3"
+        to = file or Path(settings.DATA) / "backups" / f"extendum-{datetime.now():%Y%m%d-%H%M%S}.zip"
         try:
-            size = back_up(database, to)
+            size = pack_up(database, Path(settings.DATA), to)
         except (UnusableError, OSError, sqlite3.Error) as error:
             raise CommandError(f"{to}: {in_words(error)}") from None
         self.stdout.write(f"{to}: {size:,} bytes")

@@ -10,7 +10,7 @@ from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 from django.db import connection
 
-from extendum.web.records.backup import UnusableError, in_words, kept_in, restore
+from extendum.web.records.backup import UnusableError, in_words, kept_in, put_back
 
 
 class Command(BaseCommand):
@@ -24,11 +24,12 @@ class Command(BaseCommand):
             database = kept_in(settings)
         except UnusableError as error:
             raise CommandError(str(error)) from None
-        kept = Path(settings.DATA) / "backups" / f"before-restore-{datetime.now():%Y%m%d-%H%M%S}.sqlite3"
+        kept = Path(settings.DATA) / "backups" / f"before-restore-{datetime.now():%Y%m%d-%H%M%S}.zip"
         connection.close()
         try:
-            restore(file, database, kept)
+            put_back(file, database, Path(settings.DATA), kept)
         except (UnusableError, OSError, sqlite3.Error) as error:
             raise CommandError(f"{file}: {in_words(error)}") from None
         call_command("migrate", verbosity=0)
-        self.stdout.write(f"{file} is in its place." + (f" What was there before: {kept}" if kept.is_file() else ""))
+        before = next((one for one in (kept, kept.with_suffix(".sqlite3")) if one.is_file()), None)
+        self.stdout.write(f"{file} is in its place." + (f" What was there before: {before}" if before else ""))

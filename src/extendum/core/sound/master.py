@@ -1,0 +1,102 @@
+"""A mix mastered as it goes by: how loud all of it is, then made as loud as speech is broadcast, with its peaks held.
+
+Blocks of any length, two channels at 48 kHz; nothing of a mix is kept but what its next block needs.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator
+
+import numpy as np
+import numpy.typing as npt
+from pyloudnorm import IIRfilter
+from scipy.ndimage import minimum_filter1d, uniform_filter1d
+from scipy.signal import lfilter, lfiltic, resample_poly
+
+from extendum.core.sound.speech import RATE, Samples
+
+#: Loudness of a guide (LUFS), and what no peak exceeds (dBTP).
+LOUDNESS, PEAK_DB = -16.0, -1.0
+#: A peak between samples is found to so many decibels.
+MARGIN_DB = 0.3
+#: The gain goes down before a peak and up after it, over so many samples.
+REACH = RATE // 200
+#: No mix is made louder than by so much: what is nearly silent stays so.
+MOST_GAIN_DB = 30.0
+#: Loudness is that of 400 ms each 100 ms; what is quieter than this, or so much under the rest, is silence (BS.1770).
+_HOP, _HOPS, _ABSOLUTE, _RELATIVE = RATE // 10, 4, -70.0, -10.0
+#: The filters of that standard: the head in front of the ears, then what ears do not hear of low sounds.
+_FILTERS = (
+    IIRfilter(4.0, 1 / np.sqrt(2), 1500.0, RATE, "high_shelf"),
+    IIRfilter(0.0, 0.5, 38.0, RATE, "high_pass"),
+)
+
+
+class Meter:
+    """The loudness of everything that it was given."""
+
+    def __init__(self) -> None:
+        self._states = [np.stack([lfiltic(one.b, one.a, [])] * 2, axis=1) for one in _FILTERS]
+        self._rest = np.zeros((0, 2))
+        self._powers: list[float] = []
+
+    def add(self, block: Samples) -> None:
+        """Hear more, shaped (samples, 2)."""
+        heard = block.astype(np.float64)
+        for n, one in enumerate(_FILTERS):
+            heard, self._states[n] = lfilter(one.b, one.a, heard, axis=0, zi=self._states[n])
+        heard = np.concatenate((self._rest, heard))
+        hops = len(heard) // _HOP
+        self._rest = heard[hops * _HOP :]
+        powers = np.square(heard[: hops * _HOP]).reshape(hops, _HOP, 2).mean(axis=1).sum(axis=1)
+        self._powers += powers.tolist()
+
+    @property
+    def loudness(self) -> float | None:
+        """LUFS of all of it; None where nothing is loud enough to count."""
+        if len(self._powers) < _HOPS:
+            return None
+        blocks = np.convolve(self._powers, np.ones(_HOPS) / _HOPS, "valid")
+        heard = blocks[_lufs(blocks) > _ABSOLUTE]
+        if not len(heard):
+            return None
+        heard = heard[_lufs(heard) > _lufs(heard.mean()) + _RELATIVE]
+        return float(_lufs(heard.mean()))
+
+
+def _lufs(power: npt.ArrayLike) -> npt.NDArray[np.float64]:
+    found: npt.NDArray[np.float64] = -0.691 + 10 * np.log10(np.maximum(power, 1e-12))
+    return found
+
+
+def gain_for(loudness: float | None) -> float:
+    """By what a mix of this loudness is multiplied."""
+    if loudness is None:
+        return 1.0
+    return float(10 ** (min(MOST_GAIN_DB, LOUDNESS - loudness) / 20))
+
+
+def mastered(mix: Iterable[Samples], gain: float, peak_db: float = PEAK_DB) -> Iterator[Samples]:
+    """The mix times a gain, with no peak above ``peak_db`` (dBTP), in blocks that are together as long as it was."""
+    around = 2 * REACH
+    ahead = np.zeros((around, 2), np.float32)
+    kept = ahead  # what is still to be given, and before it what it is held beside
+    for block in mix:
+        kept = np.concatenate((kept, block * np.float32(gain)))
+        if len(kept) > 2 * around:
+            yield held_down(kept, peak_db)[around:-around]
+            kept = kept[-2 * around :]
+    yield held_down(np.concatenate((kept, ahead)), peak_db)[around:-around]
+
+
+def held_down(samples: Samples, peak_db: float) -> Samples:
+    """The same with its peaks held: both channels by the same gain, which changes too slowly to be heard."""
+    most = 10 ** ((peak_db - MARGIN_DB) / 20)
+    loudest = np.abs(samples).max(initial=0.0)
+    if loudest <= most / 2:  # between samples it is never twice as loud
+        return samples
+    between = np.abs(resample_poly(samples, 4, 1, axis=0)).reshape(len(samples), -1).max(axis=1)
+    gain = np.minimum(1.0, most / np.maximum(between, 1e-9))
+    smooth = uniform_filter1d(minimum_filter1d(gain, 2 * REACH + 1), REACH)
+    found: Samples = (samples * smooth.reshape(-1, *[1] * (samples.ndim - 1))).astype(np.float32)
+    return found
