@@ -15,9 +15,9 @@ FLAGS = [
 ]
 
 
-def chromium(playwright: Playwright) -> Browser:
+def chromium(playwright: Playwright, *more: str) -> Browser:
     """The one that has nothing but pages, a third lighter, where it is there; otherwise the whole one."""
     path = shutil.which("chromium-headless-shell") or shutil.which("chromium")
     if path is None:
         raise FileNotFoundError("Debian's Chromium is needed: `make test` installs it or says how")
-    return playwright.chromium.launch(executable_path=path, args=FLAGS)
+    return playwright.chromium.launch(executable_path=path, args=[*FLAGS, *more])

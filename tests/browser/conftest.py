@@ -18,11 +18,16 @@ expect.set_options(timeout=15_000)  # as the page's own: a busy machine is no fa
 
 
 @pytest.fixture(scope="session")
-def chromium():
+def playwright():
     with sync_playwright() as playwright:
-        browser = launched(playwright)
-        yield browser
-        browser.close()
+        yield playwright
+
+
+@pytest.fixture(scope="session")
+def chromium(playwright):
+    browser = launched(playwright)
+    yield browser
+    browser.close()
 
 
 @pytest.fixture(scope="session", autouse=True)

@@ -63,6 +63,16 @@ VIEWS = {
     ),
     "shelf, menu": ("/", lambda p: p.click("summary >> nth=0")),
     "archive, empty": ("/?archived=1", None),
+    "readings": ("/classes/{pk}/readings/", None),
+    "readings, voice": (
+        "/classes/{pk}/readings/",
+        lambda p: (
+            p.fill("#new-voice [name=name]", "Ada"),
+            p.keyboard.press("Enter"),
+            p.wait_for_selector("#texts li"),
+        ),
+    ),
+    "music": ("/classes/{pk}/music/", None),
     "desk, settings": ("/classes/{pk}/?item=settings", None),
     "desk, picked": ("/classes/{pk}/?item=i6", lambda p: p.keyboard.press("Shift+ArrowDown")),
     "desk, look": ("/classes/{pk}/", lambda p: (p.click("#by-look"), p.wait_for_selector("#look:not([hidden])"))),

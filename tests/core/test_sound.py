@@ -13,7 +13,8 @@ from extendum.core.model.section import Group, Role, Section
 from extendum.core.model.talk import Talk
 from extendum.core.model.timeline import CueKind, Mode
 from extendum.core.model.voice import Speech
-from extendum.core.outputs.sound import BLOCK, FASTER_PERCENT, RATE, breath, render, sounds, tone
+from extendum.core.outputs.sound import BLOCK, FASTER_PERCENT, breath, render, sounds, tone
+from extendum.core.sound.speech import RATE
 from extendum.core.timing.compile import compile_script
 from extendum.core.timing.speech import speaking_ms
 from extendum.formats.document import loads

@@ -7,7 +7,8 @@ import numpy as np
 import pytest
 
 from extendum import voice
-from extendum.core.outputs.sound import RATE, render
+from extendum.core.outputs.sound import render
+from extendum.core.sound.speech import RATE
 from extendum.core.timing.compile import compile_script
 from extendum.formats.document import loads
 from tests.formats.test_exports import ROOT

@@ -19,10 +19,13 @@ PATTERNS = {pattern.name: pattern for pattern in get_resolver().url_patterns}
 #: Opened by a code of their own; those that need more than a class in their address are tested where they belong.
 BY_CODE = {name for name, pattern in PATTERNS.items() if "code" in pattern.pattern.converters}
 WITH_MORE = {"session", "link", "card", "learned", "presses", "making", "made", "takes", "take-file"}
+WITH_MORE |= {"cutting", "keep-cuts", "forget-cuts", "cutting-sound", "reading-sound", "keep-reading", "forget-reading"}
+WITH_MORE |= {"read-recording", "remove-music"}
 
 
 def address(name, pk):
-    plain = {"pk": pk, "key": "calf-lean", "code": "x" * 16, "kind": "vtt", "making": 1}
+    plain = {"pk": pk, "key": "calf-lean", "code": "x" * 16, "kind": "vtt", "making": 1, "voice": 1}
+    plain |= {"reading": 1, "piece": 1, "name": "x"}
     return reverse(name, kwargs={part: plain[part] for part in PATTERNS[name].pattern.converters})
 
 

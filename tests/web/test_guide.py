@@ -22,6 +22,8 @@ SCREENS = {
     "/classes/{pk}/rehearse/": "rehearse",
     "/classes/{pk}/take/": "take",
     "/classes/{pk}/give/": "files",
+    "/classes/{pk}/readings/": "readings",
+    "/classes/{pk}/music/": "music",
     "/moves/": "moves",
     "/moves/calf-lean/": "move",
     "/moves/calf-lean/edit/": "move",

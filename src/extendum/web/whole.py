@@ -51,7 +51,11 @@ class Whole:
             return
         headers = [(name, value) for name, value in scope["headers"] if name != TOO_LARGE]
         most = _most(headers)
-        if most == LARGEST_POST and scope["path"].startswith(SOUND) and await asyncio.to_thread(_signed_in, headers):
+        if (
+            most == LARGEST_POST
+            and scope.get("path", "").startswith(SOUND)
+            and await asyncio.to_thread(_signed_in, headers)
+        ):
             most = LARGEST_SOUND
         # Exiting removes the file, where there was one.
         with tempfile.SpooledTemporaryFile(KEPT) as body:

@@ -10,9 +10,8 @@ from dataclasses import dataclass, replace
 from enum import Enum, auto
 from functools import partial
 from math import floor
-from random import Random
-from time import perf_counter
 
+import numpy as np
 from ortools.sat.python import cp_model
 
 from extendum.core.propose.formulation import Formulation
@@ -129,10 +128,9 @@ class Search:
         for way, share in ((_Way.NEARBY, NEAR_SHARE), *SHARES) if self._near else SHARES:
             given = (seconds - took if way is _Way.FROM_BELOW else seconds * share, work * share)
             if way is _Way.NEARBY:
-                began = perf_counter()
-                plan = self._better_nearby(self._near or best.plan, *given, watch)
+                plan, spent = self._better_nearby(self._near or best.plan, *given, watch)
                 self._near = ()
-                took += perf_counter() - began
+                took += spent
             else:
                 self._of.model.add(self._of.worth <= watch.bound)
                 solver = _solver(*given, from_above=way is _Way.FROM_ABOVE)
@@ -153,25 +151,26 @@ class Search:
                 break
         return replace(best, seconds=took, stopped=watch.stopped)
 
-    def _better_nearby(self, plan: Plan, seconds: float, work: float, watch: _Watch) -> Plan:
-        """A better plan by freeing some blocks at a time while everything else of it stays; the same one where none is.
+    def _better_nearby(self, plan: Plan, seconds: float, work: float, watch: _Watch) -> tuple[Plan, float]:
+        """A better plan by freeing some blocks at a time while everything else of it stays, and the seconds it took.
 
         How much is free grows while that is searched to its end without a better plan, and shrinks where it is not.
         """
-        rng, share, ends = Random(1), 0.5, perf_counter() + seconds  # noqa: S311 the same task, the same plan
+        rng, share, left = np.random.default_rng(1), 0.5, seconds  # the same task, the same plan
         blocks, done, in_vain = list(self._of.members), 0.0, 0
         score = self.task.score(plan) if plan and not self.rules.broken(self.task, plan) else None
-        while plan and done < work and perf_counter() < ends and in_vain < IN_VAIN and not watch.stopped:
+        while plan and done < work and left > 0 and in_vain < IN_VAIN and not watch.stopped:
             used = list(dict.fromkeys(self.task.block(pick) for pick in plan))
             if rng.random() < PART_SHARE and share < 1.0:
-                part = rng.choice(used).part
+                part = used[rng.integers(len(used))].part
                 chosen = {block for block in blocks if block.part is part}
             else:
-                own = rng.sample(used, max(1, round(share * len(used))))
-                chosen = {*own, *rng.sample(blocks, round(share * len(blocks)))}
-            tried = self._of.free_in(plan, chosen)
-            solver = _solver(min(ROUND_S, ends - perf_counter()), ROUND_S)
-            status = solver.solve(tried)
+                own = rng.permutation(len(used))[: max(1, round(share * len(used)))]
+                others = rng.permutation(len(blocks))[: round(share * len(blocks))]
+                chosen = {*(used[n] for n in own), *(blocks[n] for n in others)}
+            solver = _solver(min(ROUND_S, left), ROUND_S)
+            status = solver.solve(self._of.free_in(plan, chosen))
+            left -= solver.wall_time
             done += solver.response_proto.deterministic_time
             found = status in (cp_model.OPTIMAL, cp_model.FEASIBLE)
             better = found and (score is None or solver.objective_value > score)
@@ -185,4 +184,4 @@ class Search:
                 break
             ended = status in (cp_model.OPTIMAL, cp_model.INFEASIBLE)
             share = share if ended and better else min(1.0, share * 1.2) if ended else share * 0.85
-        return plan if score is not None else ()
+        return (plan if score is not None else ()), seconds - left

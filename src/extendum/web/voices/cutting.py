@@ -130,9 +130,9 @@ def _many(files: Sequence[UploadedFile[Any]], missing: Sequence[ToRead]) -> tupl
     for file in sorted(
         files, key=lambda one: [int(n) if n.isdigit() else n for n in re.split(r"(\d+)", one.name or "")]
     ):
-        text = left.pop(
-            next((n for n, one in enumerate(left) if _slug(one.text) == _slug(Path(file.name or "").stem)), 0)
-        )
+        name = _slug(Path(file.name or "").stem)
+        says = [n for n, one in enumerate(left) if _slug(one.text) == name and not name.isdigit()]
+        text = left.pop(says[0] if says else 0)
         sound = load(file)
         pieces.append(_piece(text, at, at + len(sound) * 1000 // RATE, ""))
         parts += [sound, np.zeros(RATE * BETWEEN_MS // 1000, np.float32)]
