@@ -20,7 +20,7 @@ from extendum.formats.exports import FILES, SOUNDS, Export, about_captions, abou
 from extendum.formats.music import music_from
 from extendum.formats.pdf import Paper
 from extendum.formats.recordings import kept, spoken_by
-from extendum.voice import espeak
+from extendum.voice import stand_in
 
 
 def export_command(script: Script, chosen: argparse.Namespace) -> int:
@@ -66,5 +66,5 @@ def _under(script: Script, named: str) -> tuple[Script, dict[str, Music]]:
 def _guide_voice(folder: str | None) -> Speaker | None:
     """Who speaks in a guide: whoever has read the class in, otherwise the stand-in, where there is one."""
     if not folder:
-        return espeak()
-    return spoken_by(kept(Path(folder)), espeak())
+        return stand_in()
+    return spoken_by(kept(Path(folder)), stand_in())

@@ -34,11 +34,7 @@ def propose_command(script: Script, chosen: argparse.Namespace) -> int:
     try:
         found = proposer.several(chosen.n, chosen.seconds, tell)
     except NothingMeetsError as error:
-        if chosen.json:
-            print_json({"proposals": [], "conflict": list(error.wishes)})
-        else:
-            print("No class meets this brief. These wishes stand in each other's way:")
-            print("\n".join(f"- {wish}" for wish in error.wishes))
+        _say_conflict(error, proposer, chosen)
         return REFUSED
     except NotInTimeError as error:
         print(error, file=sys.stderr)
@@ -53,6 +49,19 @@ def propose_command(script: Script, chosen: argparse.Namespace) -> int:
     else:
         print("\n\n".join(_words(one, proposer) for one in found))
     return OK
+
+
+def _say_conflict(error: NothingMeetsError, proposer: Proposer, chosen: argparse.Namespace) -> None:
+    """The wishes that cannot be had together, and the nearest class; nothing is written."""
+    near = proposer.nearest(error.conflict, chosen.seconds)
+    if chosen.json:
+        found = {"without": error.conflict.without, **_plain(near, proposer)} if near else None
+        print_json({"proposals": [], "conflict": list(error.wishes), "nearest": found})
+        return
+    print("No class meets this brief. These wishes stand in each other's way:")
+    print("\n".join(f"- {wish}" for wish in error.wishes))
+    if near:
+        print(f"\nThe nearest class goes without this: {error.conflict.without}.\n{_words(near, proposer)}")
 
 
 def _names(out: str, many: int) -> list[str]:

@@ -11,6 +11,8 @@ from bench.chromium import chromium
 from extendum.core.edit import script_edits as edit
 from extendum.core.model.timeline import Mode
 from extendum.core.model.voice import spoken_key
+from extendum.core.outputs.readings import to_read
+from extendum.core.sound.clean import cleaned
 from extendum.core.sound.speech import RATE
 from extendum.core.timing.compile import compile_script
 from extendum.core.timing.layout import length_of
@@ -18,7 +20,8 @@ from extendum.formats.audio import Kind, audio_guide
 from extendum.formats.library import shipped_move
 from extendum.web.classes import store
 from extendum.web.voices.models import Reading, Voice
-from extendum.web.voices.store import readings_of, speaker
+from extendum.web.voices.store import keep, named, readings_of, speaker, spoken
+from tests.browser.test_run import until
 from tests.core.test_recorded import in_a_room, said, silence
 
 
@@ -60,9 +63,10 @@ def test_three_texts_are_read_taken_into_the_class_and_heard_in_their_places(spe
     expect(page.locator("#texts li").first).to_contain_text("read")
     page.keyboard.press("t")
     page.wait_for_selector("#desk")
-    page.keyboard.press("p")
+    page.keyboard.press("f")
+    page.keyboard.type("3:00")
     page.keyboard.press("Enter")
-    expect(page.locator("#notice")).to_be_empty()
+    expect(page.get_by_text("to the second").first).to_be_visible()
     evening.refresh_from_db()
     script = store.script_of(evening.present)
     lengths = {spoken_key(one.text): one.ms for one in Reading.objects.all()}
@@ -99,3 +103,41 @@ def test_what_was_read_waits_in_the_browser_while_the_server_is_away(speaking, e
     page.reload()
     expect(page.locator("#texts li").first).to_contain_text("· read")
     assert Reading.objects.exists()
+
+
+#: Every sound that a page begins, and whether it is silent for now.
+WATCHED = """
+window.begun = []; window.contexts = [];
+const Real = AudioContext;
+window.AudioContext = class extends Real { constructor(...all) { super(...all); contexts.push(this); } };
+const start = AudioBufferSourceNode.prototype.start;
+AudioBufferSourceNode.prototype.start = function (...all) {
+  begun.push(Math.round(1000 * this.buffer.duration));
+  return start.apply(this, all);
+};
+"""
+
+
+def test_the_stage_speaks_with_the_readings_and_pauses_within_a_word(page, evening, owner, tmp_path):
+    rng = np.random.default_rng(3)
+    with override_settings(DATA=tmp_path):
+        voice = named(owner, "Ada")
+        script = store.script_of(evening.present)
+        texts = [one.text for one in to_read(script, compile_script(script))]
+        for text in texts[:3]:
+            recorded = in_a_room(np.concatenate([silence(0.5), said(text, rng), silence(0.5)]), rng)
+            keep(voice, text, recorded, cleaned(recorded), evening)
+        of = store.change(evening, evening.stamp, "Spoken", lambda script: spoken(script, voice))
+        first = Reading.objects.order_by("pk").first()
+        page.add_init_script(WATCHED)
+        page.goto(f"/classes/{of.pk}/stage/")
+        page.keyboard.press("m")
+        page.select_option("#speaks", "mine")
+        page.keyboard.press("m")
+        page.keyboard.press("Space")
+        until(page, "begun.length > 0")
+        assert abs(page.evaluate("begun[0]") - first.ms) <= 90  # with the 40 ms around it
+        page.keyboard.press("Space")
+        until(page, "contexts.some((one) => one.state === 'suspended')")
+        page.keyboard.press("Space")
+        until(page, "contexts.every((one) => one.state === 'running')")

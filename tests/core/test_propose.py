@@ -21,6 +21,7 @@ from extendum.core.model.section import PassRef, Pin, SidePlan
 from extendum.core.moves.objections import objections
 from extendum.core.propose.build import welcome
 from extendum.core.propose.candidates import Part
+from extendum.core.propose.conflict import Conflict
 from extendum.core.propose.greedy import Greedy
 from extendum.core.propose.propose import SHARED_WITH_ITS_LIKE, NothingMeetsError, NotInTimeError, Proposer
 from extendum.core.propose.told import told
@@ -28,6 +29,7 @@ from extendum.core.propose.weights import Weights
 from extendum.core.propose.whole import stays_whole
 from extendum.core.propose.why_not import why_not
 from extendum.core.timing.compile import compile_script
+from extendum.core.timing.layout import length_of
 from extendum.formats.document import loads
 from extendum.formats.library import shipped_moves
 
@@ -148,10 +150,25 @@ def test_a_brief_that_cannot_be_met_names_the_wishes():
     with pytest.raises(NothingMeetsError) as told_of:
         Proposer(replace(script, brief=brief, sections=()), FEW).best(5)
     assert "inner thigh: no move reaches it" in told_of.value.wishes[0]
+    assert told_of.value.conflict.without == "inner thigh"
     short = replace(brief, areas=tuple(Region)[:8], postures=(), props=(), target_s=120)
     with pytest.raises(NothingMeetsError) as told_of:
         Proposer(replace(script, brief=short, sections=()), FEW).best(5)
     assert told_of.value.wishes[0] == "a class of 2:00" and 1 < len(told_of.value.wishes) <= 9
+
+
+def test_the_nearest_class_gives_up_an_area_and_says_which():
+    script = brief_of(5)
+    script = replace(script, brief=replace(script.brief, areas=(*script.brief.areas, Region.INNER_THIGH)))
+    few = [one for one in FEW if Region.INNER_THIGH not in one.move.main_regions]
+    proposer = Proposer(script, few)
+    with pytest.raises(NothingMeetsError) as told_of:
+        proposer.best(5)
+    near = proposer.nearest(told_of.value.conflict, 5)
+    assert told_of.value.conflict.without == "inner thigh"
+    assert near.script.brief.areas == script.brief.areas[:-1]
+    assert length_of(near.script) == script.brief.target_s
+    assert proposer.nearest(Conflict(("nothing",)), 5) is None
 
 
 @pytest.mark.parametrize("region", Region)

@@ -13,7 +13,7 @@ from extendum.core.model.section import Group, Role, Section
 from extendum.core.model.talk import Talk
 from extendum.core.model.timeline import CueKind, Mode
 from extendum.core.model.voice import Speech
-from extendum.core.outputs.sound import BLOCK, FASTER_PERCENT, breath, render, sounds, tone
+from extendum.core.outputs.sound import BLOCK, FASTER_PERCENT, breath, excerpt, render, sounds, tone
 from extendum.core.sound.speech import RATE
 from extendum.core.timing.compile import compile_script
 from extendum.core.timing.speech import speaking_ms
@@ -109,3 +109,13 @@ def test_words_that_just_fit_are_said_once_and_not_hurried():
     script = Script("Sound", sections=(Section("s", "", Role.MAIN, (Group("g", "", (item,)),)),))
     said = [one for one in sounds(compile_script(script), 165, exact, hurried) if len(one.samples) == 2 * RATE]
     assert (len(said), asked, hurried) == (1, [165], [])
+
+
+def test_excerpts_beside_each_other_are_the_whole():
+    timeline = compile_script(loads((DEMO / "after-digging.json").read_bytes()))
+    whole = np.concatenate(list(render(timeline, 165, voice(), [])))
+    made = np.zeros(len(whole) + 60 * RATE, np.float32)
+    for from_ms in range(0, timeline.length_s * 1000, 7300):
+        part = excerpt(timeline, 165, voice(), from_ms, min(timeline.length_s * 1000, from_ms + 7300))
+        made[from_ms * RATE // 1000 :][: len(part)] += part
+    assert np.allclose(np.clip(made[: len(whole)], -1, 1), whole, atol=1e-4)

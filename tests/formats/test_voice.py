@@ -7,6 +7,7 @@ import numpy as np
 import pytest
 
 from extendum import voice
+from extendum.core.model.errors import RefusedError
 from extendum.core.outputs.sound import render
 from extendum.core.sound.speech import RATE
 from extendum.core.timing.compile import compile_script
@@ -33,7 +34,7 @@ def humming(tmp_path, monkeypatch):
     program.write_text(HUMS.format(python=sys.executable))
     program.chmod(program.stat().st_mode | stat.S_IXUSR)
     monkeypatch.setattr(voice.shutil, "which", lambda name: str(program))
-    return voice.espeak()
+    return voice.stand_in()
 
 
 def test_words_are_at_the_rate_of_the_core_and_without_the_silence_around_them(humming):
@@ -45,7 +46,7 @@ def test_words_are_at_the_rate_of_the_core_and_without_the_silence_around_them(h
 
 def test_without_the_program_there_is_no_voice(monkeypatch):
     monkeypatch.setattr(voice.shutil, "which", lambda name: None)
-    assert voice.espeak() is None
+    assert voice.stand_in() is None
 
 
 def test_a_class_is_spoken_with_each_cue_where_it_belongs(humming):
@@ -56,3 +57,15 @@ def test_a_class_is_spoken_with_each_cue_where_it_belongs(humming):
     for cue in [one for one in timeline.cues if one.mode == "spoken"][:40]:
         at = cue.start_ms * RATE // 1000
         assert np.abs(whole[at : at + RATE // 20]).max() > 0.1  # within 50 ms
+
+
+def test_another_program_is_named_by_a_command_and_what_goes_wrong_is_told(humming, tmp_path, monkeypatch):
+    monkeypatch.setenv(voice.NAMED, f"{tmp_path / 'espeak-ng'} -s {{rate}}")
+    assert len(voice.stand_in()("one two three", 60)) == pytest.approx(3 * RATE, rel=0.02)
+    monkeypatch.undo()
+    for command, found in (("false", "exit code 1"), ("cat", "something else")):
+        monkeypatch.setenv(voice.NAMED, command)
+        with pytest.raises(RefusedError, match=f"must be a command that reads text and writes WAV.*{found}"):
+            voice.stand_in()("one", 150)
+    monkeypatch.setenv(voice.NAMED, "no-such-program --loud")
+    assert voice.stand_in() is None

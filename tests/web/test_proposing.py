@@ -69,7 +69,7 @@ def test_what_stands_in_the_way_is_told(asking, short, at_once):
     brief = replace(script.brief, areas=(Region.CALF,), avoid=("calf", "calves", "heel", "toe"))
     short = store.change(short, short.stamp, "Brief", lambda now: replace(now, brief=brief))
     shown = asking.post(f"/classes/{short.pk}/proposals/begin/", HTTP_HX_REQUEST="true").content.decode()
-    assert "The nearest class" not in shown  # nothing reaches the area at all
+    assert "The nearest class goes without this: calf" in shown
     assert "No class meets this brief" in shown and "calf: no move reaches it" in shown
 
 

@@ -9,6 +9,7 @@ import soundfile
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import override_settings
 from django.urls import reverse
+from scipy.signal import correlate
 
 from extendum.core.model.voice import spoken_key
 from extendum.core.outputs.readings import to_read
@@ -193,3 +194,35 @@ def test_a_voice_has_a_name_and_there_are_only_so_many(asking, owner, stretch_cl
     assert asking.post(reverse("new-voice", args=[stretch_class.pk]), {"name": "Ada"}).status_code == 302
     assert asking.post(reverse("new-voice", args=[stretch_class.pk]), {"name": "Bo"}).status_code == 422
     assert [one.name for one in Voice.objects.filter(owner=owner)] == ["Ada"]
+
+
+def test_a_class_is_heard_from_any_point_in_its_own_voice(asking, owner, stretch_class, voice, monkeypatch):
+    monkeypatch.setattr("extendum.web.voices.hearing._stand_in", lambda: None)
+    script = classes.script_of(stretch_class.present)
+    texts = to_read(script, compile_script(script))
+    second = next(one for one in texts if one.item == "i3" and len(one.text) > 20)
+    keep(asking, stretch_class, voice, second.text, one_reading(2.5))
+    asking.post(reverse("take-in", args=[stretch_class.pk]), {"stamp": stretch_class.stamp, "voice": voice.pk})
+    stretch_class.refresh_from_db()
+    timeline = compile_script(classes.script_of(stretch_class.present))
+    cue = next(one for one in timeline.cues if one.text == second.text)
+    answer = asking.get(reverse("hear", args=[stretch_class.pk]), {"item": "i3", "for": 15000})
+    facts = json.loads(answer["X-Heard"])
+    assert facts["from"] == 1000 * timeline.of_item("i3")[0].start_s
+    assert facts["whole"] == 1000 * timeline.length_s
+    assert facts["items"][0][1] == "i3"
+    heard, _ = soundfile.read(io.BytesIO(answer.content), dtype="float32")
+    read = store.readings_of(voice).samples(second.text)
+    found = int(correlate(heard, read, "valid", "fft").argmax())
+    assert abs(found * 1000 / RATE - (cue.start_ms - facts["from"])) <= 2
+    for odd in ({"from": "x", "for": "-3"}, {"item": "nothing"}, {"from": str(10**12)}):
+        assert asking.get(reverse("hear", args=[stretch_class.pk]), odd).status_code == 200
+
+
+def test_a_recording_may_be_larger_than_anything_else_for_whoever_is_signed_in(asking, stretch_class, voice, settings):
+    from extendum.web.whole import _signed_in
+
+    key = asking.cookies["sessionid"].value
+    assert _signed_in([(b"cookie", f"a=b; sessionid={key}".encode())])
+    assert not _signed_in([(b"cookie", b"sessionid=made-up")])
+    assert not _signed_in([])

@@ -14,7 +14,7 @@ from extendum.web.proposing import views as proposing
 from extendum.web.records import views as records
 from extendum.web.teach import clicker, learning, links, room, takes
 from extendum.web.teach import views as teach
-from extendum.web.voices import cutting, music
+from extendum.web.voices import cutting, hearing, music
 from extendum.web.voices import views as voices
 
 handler400 = "extendum.web.faults.bad_request"
@@ -68,6 +68,7 @@ urlpatterns = [
     path("classes/<int:pk>/music/choose/", music.choose_music, name="choose-music"),
     path("classes/<int:pk>/music/<int:piece>/remove/", music.remove_music, name="remove-music"),
     path("sound/<int:pk>/music/", music.add_music, name="add-music"),
+    path("classes/<int:pk>/hear/", hearing.hear, name="hear"),
     path("voices/<int:voice>/recording/<slug:name>/", cutting.cutting_sound, name="cutting-sound"),
     path("voices/<int:voice>/<int:reading>/", voices.sound, name="reading-sound"),
     path("classes/<int:pk>/rename/", shelf.rename, name="rename"),

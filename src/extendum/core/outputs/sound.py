@@ -59,9 +59,23 @@ _Coming = tuple[int, Callable[[], Samples], bool]
 
 def sounds(timeline: Timeline, rate: int, voice: Speaker | None, hurried: list[Hurried]) -> Iterator[Sound]:
     """Everything that is heard, in order of its beginning; what the voice hurries is added to ``hurried``."""
-    coming = [*_words(timeline, rate, voice, hurried), *_signals(timeline), *_turns(timeline)]
-    for at_ms, make, speech in sorted(coming, key=lambda one: one[0]):
+    for at_ms, make, speech in _coming(timeline, rate, voice, hurried):
         yield Sound(at_ms * RATE // 1000, make(), speech)
+
+
+def excerpt(timeline: Timeline, rate: int, voice: Speaker | None, from_ms: int, to_ms: int) -> Samples:
+    """What begins to sound from one moment to another, each to its end: excerpts are added where they meet."""
+    found = [one for one in _coming(timeline, rate, voice, []) if from_ms <= one[0] < to_ms]
+    heard = [((at_ms - from_ms) * RATE // 1000, make()) for at_ms, make, _ in found]
+    mix = np.zeros(max([(to_ms - from_ms) * RATE // 1000, *(at + len(one) for at, one in heard)]), np.float32)
+    for at, one in heard:
+        mix[at : at + len(one)] += one
+    return np.clip(mix, -1, 1)
+
+
+def _coming(timeline: Timeline, rate: int, voice: Speaker | None, hurried: list[Hurried]) -> list[_Coming]:
+    every = [*_words(timeline, rate, voice, hurried), *_signals(timeline), *_turns(timeline)]
+    return sorted(every, key=lambda one: one[0])
 
 
 def _words(timeline: Timeline, rate: int, voice: Speaker | None, hurried: list[Hurried]) -> Iterator[_Coming]:

@@ -24,26 +24,42 @@ NAMED_MOST = 3
 
 
 class Wish(NamedTuple):
-    """A wish in a few words, and the rules without it."""
+    """A wish in a few words, the rules without it, and whether the nearest class may go without it."""
 
     words: str
     give_up: Callable[[Rules], Rules]
+    may_go: bool = False
 
 
-def conflict(task: Task, rules: Rules, library: Sequence[LibraryMove]) -> tuple[str, ...]:
-    """The wishes that stand in each other's way, each in a few words."""
-    alone = tuple(_unreached(region, task, library) for region in rules.areas if not _reached(region, task))
-    if alone:
-        return alone
+class Conflict(NamedTuple):
+    """The wishes that stand in each other's way, each in a few words; and what the nearest class holds, without what.
+
+    ``nearest``: None where nothing may be given up: what keeps people from harm, what is in the class, its length.
+    """
+
+    wishes: tuple[str, ...]
+    nearest: Rules | None = None
+    without: str = ""
+
+
+def conflict(task: Task, rules: Rules, library: Sequence[LibraryMove]) -> Conflict:
+    """The wishes that stand in each other's way, and which of them the nearest class gives up."""
+    gone = [region for region in rules.areas if not _reached(region, task)]
+    if gone:
+        alone = tuple(_unreached(region, task, library) for region in gone)
+        left = replace(rules, areas=tuple(one for one in rules.areas if one not in gone))
+        return Conflict(alone, left if task.candidates else None, names([str(region) for region in gone]))
     if not task.candidates:
-        return ("no move of the library keeps to the postures, props, conditions and things to avoid",)
+        return Conflict(("no move of the library keeps to the postures, props, conditions and things to avoid",))
     wishes = _wishes(task, rules)
     kept = list(wishes)
     for one in wishes:
         without = [other for other in kept if other is not one]
         if _impossible(task, rules, [other for other in wishes if other not in without]):
             kept = without
-    return tuple(one.words for one in kept)
+    words = tuple(one.words for one in kept)
+    gives = next((one for one in reversed(kept) if one.may_go), None)
+    return Conflict(words, gives.give_up(rules), gives.words) if gives else Conflict(words)
 
 
 def _reached(region: Region, task: Task) -> bool:
@@ -80,11 +96,11 @@ def _wishes(task: Task, rules: Rules) -> list[Wish]:
     trips = f"at most {rules.crossings} trips to the floor or up"
     found.append(Wish(trips, lambda asked: replace(asked, crossings=_ENDLESS)))
     if rules.settles:
-        found.append(Wish("a calm end", lambda asked: replace(asked, settles=False)))
+        found.append(Wish("a calm end", lambda asked: replace(asked, settles=False), may_go=True))
     if rules.areas:
         least = f"{rules.area_least // 2} s for each area"
-        found.append(Wish(least, lambda asked: replace(asked, area_least=0)))
-    return found + [Wish(str(region), partial(_without, region=region)) for region in rules.areas]
+        found.append(Wish(least, lambda asked: replace(asked, area_least=0), may_go=True))
+    return found + [Wish(str(region), partial(_without, region=region), may_go=True) for region in rules.areas]
 
 
 def _without(asked: Rules, region: Region) -> Rules:

@@ -11,7 +11,7 @@ from functools import partial
 
 from extendum.core.model.errors import ExtendumError, RefusedError
 from extendum.core.propose.build import talk_s
-from extendum.core.propose.conflict import conflict
+from extendum.core.propose.conflict import Conflict, conflict
 from extendum.core.propose.greedy import Greedy
 from extendum.core.propose.judge import Plan
 from extendum.core.propose.made import QUIET_S, Maker, Proposal
@@ -37,9 +37,9 @@ Tell = Callable[[int, int, int], bool]
 class NothingMeetsError(RefusedError):
     """No class holds everything: the smallest set of wishes found that cannot be had together."""
 
-    def __init__(self, wishes: tuple[str, ...]) -> None:
-        self.wishes = wishes
-        super().__init__("brief", "wishes that can be met together", "; ".join(wishes))
+    def __init__(self, found: Conflict) -> None:
+        self.wishes, self.conflict = found.wishes, found
+        super().__init__("brief", "wishes that can be met together", "; ".join(found.wishes))
 
 
 class NotInTimeError(ExtendumError):
@@ -90,6 +90,20 @@ class Proposer(Maker):
         if any(one.key == key for one in self.task.candidates):
             self.rules = replace(self.rules, must=self.rules.must | {key})
 
+    def nearest(
+        self, found: Conflict, seconds: float, tell: Callable[[int, int], bool] = lambda score, bound: True
+    ) -> Proposal | None:
+        """The best class without what a conflict gives up; None where nothing may, or that is not enough."""
+        if found.nearest is None:
+            return None
+        script, areas = self.task.script, found.nearest.areas
+        self.task = replace(self.task, script=replace(script, brief=replace(script.brief, areas=areas)))
+        self.rules = found.nearest
+        try:
+            return self.best(seconds, tell=tell)
+        except (NothingMeetsError, NotInTimeError):
+            return None
+
     def best(
         self, seconds: float, work: float = WORK, tell: Callable[[int, int], bool] = lambda score, bound: True
     ) -> Proposal:
@@ -104,12 +118,16 @@ class Proposer(Maker):
             raise NothingMeetsError(conflict(self.task, rules, self.library))
         best: Proposal | None = None
         impossible, refused, bound = False, False, self.task.ceiling
+        milder: Rules | None = None  # what is learned where a move that is to blame cannot be done without
         for n in range(AGAIN):
             share = FIRST_SHARE if n == 0 else REPAIR_SHARE if refused else 1.0
             found = self._plan(rules, hint, max(LATE_S, left * share), work, tell)
             left -= found.seconds
             if not found.plan:
                 impossible = found.impossible
+                if impossible and milder and left >= LATE_S:
+                    rules, milder = milder, None
+                    continue
                 if impossible or best or left < LATE_S:
                     break
                 continue
@@ -119,6 +137,7 @@ class Proposer(Maker):
                 best = made
             refused = bool(made.open)
             if refused:
+                milder = replace(rules, apart=(*rules.apart, made.keys - rules.must))
                 rules = self._learned(rules, made)
             elif found.stopped or found.score >= bound or left < LATE_S:
                 break

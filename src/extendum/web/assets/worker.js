@@ -7,7 +7,11 @@ self.addEventListener("fetch", (event) => {
   const { request } = event;
   const address = new URL(request.url);
   if (request.method !== "GET" || address.origin !== self.location.origin) return;
-  if (address.pathname.startsWith("/static/") || address.pathname.endsWith("/figure.json")) {
+  if (
+    address.pathname.startsWith("/static/") ||
+    address.pathname.endsWith("/figure.json") ||
+    address.pathname.startsWith("/voices/")
+  ) {
     event.respondWith(caches.match(request).then((kept) => kept ?? fetch(request)));
   } else if (/^\/classes\/\d+\/stage\/$/.test(address.pathname)) {
     event.respondWith(

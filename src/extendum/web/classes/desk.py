@@ -29,7 +29,7 @@ from extendum.web.shared.forms import refusal, whole
 #: The modules that the Desk is made of: named in its page, so that they come at once and not one after the other.
 DESK_PARTS = (
     *(f"js/{name}.js" for name in ("finder", "keep", "keys", "look", "page", "remedies", "told")),
-    *(f"js/desk/{name}.js" for name in ("main", "adding", "dragging", "notices", "panel", "peg")),
+    *(f"js/desk/{name}.js" for name in ("main", "adding", "dragging", "listening", "notices", "panel", "peg")),
     *(f"js/desk/{name}.js" for name in ("preview", "room", "rows", "sheet", "tabs", "turns")),
 )
 #: Edits after which the page names what is gone and offers Undo.

@@ -14,7 +14,7 @@ from extendum.core.model.errors import ExtendumError
 from extendum.core.outputs.bedding import music_of
 from extendum.formats.exports import SOUNDS, Export, pack, report, write
 from extendum.formats.pdf import Paper
-from extendum.voice import espeak
+from extendum.voice import stand_in
 from extendum.web.classes import store
 from extendum.web.classes.look import printed_look
 from extendum.web.classes.models import Revision, StretchClass
@@ -127,7 +127,7 @@ def make(job: Job, tell: work.Tell) -> dict[str, object]:
     script = store.script_of(Revision.objects.get(pk=making.revision))
     owner = job.of.owner
     one = Export(script, making.paper, starts, place=place, look=printed_look(owner))
-    one.voice = speaker(script, owner, espeak())
+    one.voice = speaker(script, owner, stand_in())
     one.beds = beds_of(owner, music_of(script))
     try:
         making.path.parent.mkdir(parents=True, exist_ok=True)

@@ -224,6 +224,7 @@ def _context(of: StretchClass, job: Job | None) -> dict[str, Any]:
         "waiting": range(len(columns) + 1, 4) if working and not killed else (),
         "now": _proof_now(job) if working and job else None,
         "conflict": job.found.get("conflict") if job else None,
+        "without": job.found.get("without") if job else None,
         "stale": bool(job and job.asked.get("revision") != of.head_id),
         "sliders": [(name, *told, sliders.get(name, 0)) for name, told in SLIDERS.items()],
         "slide": SLIDE,

@@ -43,7 +43,11 @@ def propose(job: Job, tell: Tell) -> dict[str, object]:
         try:
             made.append(plain(proposer.another(SECONDS, now), proposer.task))
         except NothingMeetsError as error:
-            found |= {} if made else {"conflict": list(error.wishes)}
+            if not made:
+                found |= {"conflict": list(error.wishes)}
+                near = proposer.nearest(error.conflict, SECONDS, now) if tell(found) else None
+                if near:
+                    found |= {"proposals": [plain(near, proposer.task)], "without": error.conflict.without}
             break
         except NotInTimeError:
             if not made and tell(found):  # nobody said that the first class will do

@@ -37,16 +37,15 @@ from extendum.web.teach.models import Link, LiveEvent, LiveRun
 from extendum.web.teach.pictures import pictures
 from extendum.web.teach.score import score_of, tapped
 from extendum.web.teach.signals import tell_begun
+from extendum.web.voices.store import spoken_readings
 
 #: A Stage that was away sends what it kept in parts.
 MOST_EVENTS, LONGEST_KEY = 2000, 40
 #: The modules that the Stage is made of: named in its page, so that all are kept for a reload without the server.
+_STAGE = ("main", "live", "drawn", "catching", "tray", "prompter", "page", "music", "playlist", "sounding", "voice")
 STAGE_PARTS = (
     *(f"js/{name}.js" for name in ("drawing", "figure", "finder", "keys", "page", "playing", "seen", "sounds")),
-    *(
-        f"js/stage/{name}.js"
-        for name in ("main", "live", "drawn", "catching", "tray", "prompter", "page", "music", "playlist", "sounding")
-    ),
+    *(f"js/stage/{name}.js" for name in _STAGE),
 )
 _WORKER = Path(__file__).parents[1] / "assets" / "worker.js"
 
@@ -78,6 +77,7 @@ def _stage(request: Asked, of: StretchClass, *, rehearses: bool = False, takes: 
         "class": of,
         "figures": [one for one in pictures(script, timeline, tray, library, look) if one[2]],
         "score": {**score_of(script, timeline, library, tray), **(tapped(script, timeline) if rehearses else {})},
+        "voice": spoken_readings(script, timeline, request.user),
         "rehearses": rehearses,
         "takes": takes,
         "space": sorted({item.move.space for item in script.moves() if item.move.space}) if takes else [],

@@ -10,11 +10,13 @@ from uuid import uuid4
 from django.conf import settings
 from django.contrib.auth.models import User
 from django.db import transaction
+from django.urls import reverse
 from django.utils import timezone
 
 from extendum.core.model import voice as core
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.script import Script
+from extendum.core.model.timeline import Timeline
 from extendum.core.model.voice import Length, spoken_key
 from extendum.core.outputs.readings import spoken_with, voice_of
 from extendum.core.outputs.sound import Speaker
@@ -108,3 +110,18 @@ def speaker(script: Script, owner: User, otherwise: Speaker | None) -> Speaker |
     """Who speaks in the guide of a class: its voice where it has one, otherwise the stand-in."""
     voice = voice_for(script, owner)
     return recordings.spoken_by(readings_of(voice), otherwise) if voice else otherwise
+
+
+def spoken_readings(script: Script, timeline: Timeline, owner: User) -> dict[str, object]:
+    """What a Stage needs to speak with the voice of a class: its name, and the address of each reading by its key."""
+    voice = voice_for(script, owner)
+    if voice is None:
+        return {"name": "", "readings": {}}
+    rows = {spoken_key(one.text): one for one in voice.readings.all()}
+    said = dict.fromkeys(spoken_key(cue.text) for cue in timeline.cues)
+    return {"name": voice.name, "readings": {key: address_of(rows[key]) for key in said if key in rows}}
+
+
+def address_of(reading: Reading) -> str:
+    """Where a reading is heard; it changes with what was read."""
+    return f"{reverse('reading-sound', args=[reading.voice_id, reading.pk])}?{reading.file[:8]}"

@@ -91,7 +91,6 @@ class Page:
 
     def _row(self, n: int, text: ToRead, names: dict[str, str]) -> dict[str, object]:
         reading = self.reading(text)
-        sound = reverse("reading-sound", args=[self.voice.pk, reading.pk]) if reading and self.voice else ""
         return {
             "n": n,
             "text": text.text,
@@ -100,7 +99,7 @@ class Page:
             "room": text.room_ms,
             "ms": text.read_ms if reading else None,
             "fits": text.fits,
-            "sound": f"{sound}?{reading.file[:8]}" if reading else "",
+            "sound": store.address_of(reading) if reading else "",
         }
 
 

@@ -6,14 +6,17 @@ const plain = {
   halfway: false,
   count: true,
   release: true,
-  voice: false,
+  speaks: "me",
   auto: false,
   volume: 50,
   words: "all",
   music: 50,
   softer: true,
 };
-export const settings = { ...plain, ...JSON.parse(localStorage.getItem(KEPT) ?? "{}") };
+const kept = JSON.parse(localStorage.getItem(KEPT) ?? "{}");
+if (kept.voice) kept.speaks ??= "browser"; // as it was called before there were readings
+delete kept.voice;
+export const settings = { ...plain, ...kept };
 export function set(name, value) {
   settings[name] = value;
   localStorage.setItem(KEPT, JSON.stringify(settings));
@@ -63,7 +66,7 @@ export const voices = () =>
   window.speechSynthesis?.getVoices().filter((one) => one.localService && one.lang.startsWith("en")) ?? [];
 export function speak(words) {
   const [voice] = voices();
-  if (!settings.voice || !voice) return;
+  if (settings.speaks !== "browser" || !voice) return;
   const said = new SpeechSynthesisUtterance(words);
   said.voice = voice;
   said.volume = settings.volume / 100;

@@ -5,6 +5,7 @@ import "../remedies.js";
 import "../told.js";
 import { adder, closeFound, look, openNewer, take } from "./adding.js";
 import { again, expectTyping, notice } from "./notices.js";
+import { listen } from "./listening.js";
 import "./panel.js";
 import "./peg.js";
 import "./room.js";
@@ -70,6 +71,7 @@ document.addEventListener("click", (event) => {
   if (on("[data-close]")) return notice.replaceChildren();
   if (on("[data-reload]")) return reload().then(() => notice.replaceChildren());
   if ((it = on("[data-again]"))) return again(it);
+  if (on("[data-listen]")) return listen();
   if (on("#open-steps")) return openDialog("steps");
   if (on("#open-table")) return openDialog("table");
   if ((it = on("[data-pins]"))) return pinned(it.dataset.section, it.dataset.pins, it.dataset.where);
@@ -136,6 +138,7 @@ deeds({
     expectTyping();
     edit("section");
   },
+  listen,
   peg: () => document.getElementById("peg").focus(),
   order: () => {
     const list = listHere();

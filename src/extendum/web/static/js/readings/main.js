@@ -87,8 +87,7 @@ function go(n) {
   drawText();
 }
 function beside(by) {
-  const at = shown.findIndex((one) => one === row());
-  return shown[at + by] ?? null;
+  return shown[shown.indexOf(row()) + by] ?? null;
 }
 const step = (by) => {
   const one = beside(by);
@@ -148,7 +147,7 @@ async function finish() {
     return;
   }
   setTimeout(() => {
-    if (!free() || row() !== one) return;
+    if (!free() || now !== one.n) return;
     go(after.n);
     record();
   }, NEXT_MS);

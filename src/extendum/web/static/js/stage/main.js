@@ -33,6 +33,7 @@ import { hushTold, post, root, tell } from "./page.js";
 import { drawPrompter } from "./prompter.js";
 import { openSound, showWords, sound } from "./sounding.js";
 import { openTray } from "./tray.js";
+import * as voice from "./voice.js";
 
 const active = () => live.run.started && !live.run.ended;
 const fullScreen = () => document.documentElement.requestFullscreen?.().catch(() => {});
@@ -55,6 +56,7 @@ function begin() {
   if (live.record.endBy && Math.abs(lateMs()) >= 2000) catchUp();
   stayAwake();
   sounds.on();
+  voice.open();
   if (!document.fullscreenElement) fullScreen();
 }
 // Three seconds from the press to the first word, where the teacher asked for it.
@@ -217,6 +219,7 @@ function swap() {
 // What goes somewhere else is not spoken to its end.
 function jump(kind) {
   sounds.hush();
+  voice.hush();
   act(kind);
 }
 // N leaves the whole item; for two seconds B brings it back.
@@ -262,7 +265,9 @@ const stage = {
   try: () => {
     sounds.on();
     sounds.tone("release");
-    sounds.speak("Keep breathing.");
+    voice.open();
+    if (voice.speaks()) voice.fetched().then(() => voice.sample());
+    else sounds.speak("Keep breathing.");
   },
   "show-words": showWords,
   woke: backFromSleep,
@@ -380,7 +385,7 @@ async function keepPage() {
     const figures = [...document.querySelectorAll("template")]
       .map((one) => one.content.querySelector(".live")?.dataset.figure)
       .filter(Boolean);
-    await kept.addAll([location.pathname, ...new Set([...made, ...figures])]);
+    await kept.addAll([location.pathname, ...new Set([...made, ...figures, ...voice.voice.addresses])]);
     root.kept = "yes";
   } catch {
     /* without it the Stage plays on, and only a reload needs the server */
@@ -393,6 +398,10 @@ else if (returned) {
   tell(
     records ? "Back where the recording is." : rehearses ? "Back where the rehearsal is." : "Back where the class is.",
   );
+}
+if (voice.speaks()) {
+  voice.fetched();
+  for (const kind of ["keydown", "pointerdown"]) addEventListener(kind, voice.open, { once: true, capture: true });
 }
 watchStretch();
 draw();
@@ -424,6 +433,7 @@ document.fonts?.ready.then(() => {
     }
   }
   if (!apart) follow();
+  voice.follow(live.run.running || !active());
   hushTold();
   requestAnimationFrame(frame);
 })();

@@ -6,6 +6,7 @@ import * as sounds from "../sounds.js";
 import { drawAgain } from "./drawn.js";
 import { apart, live, records } from "./live.js";
 import { tell } from "./page.js";
+import * as voice from "./voice.js";
 
 let heard = { id: null, into: 0, works: false };
 export function sound() {
@@ -16,6 +17,7 @@ export function sound() {
   const jumped = records || (same && run.into - heard.into > 500);
   if (!records && !same && heard.works && !step.works) sounds.tone("release");
   if (!records && !same && step.works) sounds.tone("start");
+  if (!same) voice.prepare(score, run.steps.slice(run.at, run.at + 2));
   heard = { id: step.id, into: run.into, works: step.works };
   if (jumped) return;
   for (const cue of cuesOf(score, step)) {
@@ -23,7 +25,9 @@ export function sound() {
     if (at <= from || at > run.into) continue;
     if (cue.kind === "count") sounds.tone("count");
     else if (cue.kind === "halfway") sounds.tone("halfway");
-    if (cue.mode === "spoken" && !apart) sounds.speak(textOf(score, step, cue));
+    if (cue.mode !== "spoken" || apart) continue;
+    if (voice.speaks()) voice.say(textOf(score, step, cue), cue.kind);
+    else sounds.speak(textOf(score, step, cue));
   }
 }
 export function openSound() {
@@ -35,8 +39,8 @@ export function openSound() {
     else field.value = sounds.settings[field.name];
   }
   const found = sounds.voices();
-  box.querySelector("[name=voice]").disabled = !found.length;
-  show("voices", found.length ? `(${found[0].name})` : "(there is none here: the words stay silent text)");
+  box.querySelector("[value=browser]").disabled = !found.length;
+  show("voices", found.length ? found[0].name : "The browser has no voice of its own here.");
   box.showModal();
 }
 el("sound").addEventListener("change", ({ target }) => {
@@ -44,6 +48,7 @@ el("sound").addEventListener("change", ({ target }) => {
     target.name,
     target.type === "range" ? Number(target.value) : target.type === "checkbox" ? target.checked : target.value,
   );
+  if (target.name === "speaks") voice.open();
   drawAgain();
 });
 const WORDS = { all: "key words", "key words": "none", none: "all" };
