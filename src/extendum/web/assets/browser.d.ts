@@ -14,3 +14,7 @@ interface Element {
 interface PromiseConstructor {
   new <T = any>(executor: (resolve: (value?: any) => void, reject: (reason?: any) => void) => void): Promise<T>;
 }
+declare class AudioWorkletProcessor {
+  port: MessagePort;
+}
+declare function registerProcessor(name: string, processor: typeof AudioWorkletProcessor): void;

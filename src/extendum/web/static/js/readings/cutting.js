@@ -67,10 +67,8 @@ function draw() {
       const shape = svg("rect", { x: left, y: 1, width: right - left, height: 98, class: kind });
       shape.dataset.n = at;
       drawing.prepend(shape);
-      for (const [end, x] of [
-        ["from", one.from - from],
-        ["to", one.to - from],
-      ]) {
+      for (const end of ["from", "to"]) {
+        const x = one[end] - from;
         if (x < 0 || x > LINE_MS) continue;
         const handle = svg("rect", { x: x - 150, y: 0, width: 300, height: 100, class: "cut-end" });
         handle.dataset.n = at;
