@@ -2,6 +2,7 @@
 
 from itertools import pairwise
 from pathlib import Path
+from typing import NamedTuple
 
 import pytest
 from hypothesis import given, settings
@@ -10,13 +11,14 @@ from hypothesis import strategies as st
 from extendum.core.model.dose import Hold
 from extendum.core.model.item import MoveItem
 from extendum.core.model.timeline import Anchor, Cue, CueKind, CueRef, Mode, Segment, SegmentKind, Timeline
+from extendum.core.outputs.breaking import LINES, WIDE
 from extendum.core.outputs.captions import (
+    BEFORE,
     COMFORTABLE,
-    LINES,
     LONGEST_MS,
     SHORTEST_MS,
-    WIDE,
     Caption,
+    Chapter,
     captions,
     chapters,
     hasty,
@@ -27,6 +29,14 @@ from extendum.formats.document import loads
 from tests.strategies import scripts
 
 DEMO = Path(__file__).parents[2] / "src/extendum/data/demo"
+
+
+class At(NamedTuple):
+    """A visit, as far as chapters need it."""
+
+    start_s: int
+    end_s: int
+    title: str
 
 
 def said(*cues, length=60):
@@ -142,3 +152,12 @@ def test_a_short_word_stays_on_for_a_second_and_a_long_one_no_longer_than_seven(
     assert short.end_ms == 1000
     (long,) = captions(said((0, 9000, "Slowly let the breath go."), length=20))
     assert long.end_ms == 7000
+
+
+def test_chapters_begin_at_nought_and_last_ten_seconds():
+    talks = [At(0, 6, "Hello"), At(6, 40, "Calf"), At(40, 45, "Rest"), At(45, 80, "Neck"), At(80, 84, "Bye")]
+    assert [(one.start_s, one.end_s, one.title) for one in chapters(talks)] == [(0, 45, "Calf"), (45, 84, "Neck")]
+    late = [At(one.start_s + 30, one.end_s + 30, one.title) for one in talks[1:]]
+    assert [(one.start_s, one.title) for one in chapters(late)] == [(0, BEFORE), (36, "Calf"), (75, "Neck")]
+    assert chapters([At(0, 4, "Short")]) == [Chapter(0, 4, "Short")]
+    assert chapters([]) == []

@@ -138,7 +138,7 @@ def test_before_strength_nothing_is_held_long_and_the_class_ends_upright():
     script = new_script("Before the match", 600)
     areas = (Region.BACK_THIGH, Region.CALF)
     script = replace(script, brief=replace(script.brief, areas=areas, before=WhatNext.STRENGTH), sections=())
-    made = Proposer(script, FEW).best(20, work=4)
+    made = Proposer(script, FEW).best(8, work=2)
     held = [one.seconds for one in compile_script(made.script).segments if one.kind.value == "hold"]
     assert max(held, default=0) <= 30
     assert list(made.script.moves())[-1].move.ends_in in (Posture.STANDING, Posture.ONE_LEG, Posture.LUNGE)

@@ -1,10 +1,12 @@
 """A recording: what is kept is a whole class once more, in the file's order, its words where they were said."""
 
+import re
 from itertools import pairwise
 from pathlib import Path
 
 import pytest
 from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from extendum.core.model.timeline import Mode
 from extendum.core.run.fold import fold
@@ -13,6 +15,7 @@ from extendum.core.run.steps import steps_of
 from extendum.core.run.takes import filmed, marks, takes
 from extendum.core.timing.compile import compile_script
 from extendum.formats.document import loads
+from extendum.formats.edit_list import RATES, edit_list
 from tests.core.test_run import happenings
 
 DIGGING = loads((Path(__file__).parents[2] / "src/extendum/data/demo" / "after-digging.json").read_bytes())
@@ -101,3 +104,42 @@ def test_of_each_pass_one_take_is_kept_and_they_lie_in_the_file_in_order(events)
 def test_another_take_begins_after_a_jump_and_at_nothing_else(kind, pieces):
     _, _, found = recorded((begins(HOLD) + 5000, kind))
     assert len([take for take in found if take.group == HOLD.group]) == pieces
+
+
+def test_another_take_is_kept_where_it_is_chosen_and_a_deleted_one_is_gone():
+    slip = begins(HOLD) + 12_000
+    run, told, found = recorded((slip, "retake"))
+    group = HOLD.group
+    chosen = [one for one in takes(run, told, {group: 1}) if one.group == group]
+    assert [(one.number, one.kept) for one in chosen] == [(1, True), (2, False)]
+    left = takes(run, told, {group: 2}, {(group, 2)})
+    assert [(one.number, one.kept) for one in left if one.group == group] == [(1, True)]
+    assert [one for one in left if one.group != group] == [one for one in found if one.group != group]
+    assert takes(run, told, {group: 7, "nothing": 1}) == found  # a take that is not there changes nothing
+
+
+def test_an_insert_shot_says_during_what_it_was_marked():
+    at = begins(HOLD) + 3000
+    run, told, _ = recorded((at, "mark"))
+    (one,) = marks(run, told)
+    assert (one.at_ms, one.item, one.side) == (at, HOLD.item, HOLD.side or "")
+
+
+@given(st.lists(st.integers(1, 200_000), max_size=4), st.sampled_from(RATES), st.integers(0, 90_000))
+def test_an_edit_list_puts_the_kept_takes_together_without_a_gap(slips, rate, offset):
+    _, _, found = recorded(*((at, "retake") for at in sorted(slips)))
+    text = edit_list("A class", found, {}, offset, rate)
+    codes = re.findall(r"C +(\S+) (\S+) (\S+) (\S+)$", text, re.M)
+    frames = [[_frames(code, rate) for code in row] for row in codes]
+    assert len(frames) == sum(one.kept for one in found)
+    at = 0
+    for (first, last, begin, end), take in zip(frames, [one for one in found if one.kept], strict=True):
+        assert (begin, end - begin) == (at, last - first)
+        assert 0 <= (take.start_ms + offset) * rate / 1000 - first < 1
+        at = end
+
+
+def _frames(code, rate):
+    hours, minutes, seconds, frames = map(int, code.split(":"))
+    assert frames < rate
+    return ((hours * 60 + minutes) * 60 + seconds) * rate + frames

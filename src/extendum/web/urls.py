@@ -12,7 +12,7 @@ from extendum.web.moves import own
 from extendum.web.moves import views as moves
 from extendum.web.proposing import views as proposing
 from extendum.web.records import views as records
-from extendum.web.teach import clicker, learning, links, room, takes
+from extendum.web.teach import camera, clicker, learning, links, room, takes
 from extendum.web.teach import views as teach
 from extendum.web.voices import cutting, hearing, music
 from extendum.web.voices import views as voices
@@ -82,6 +82,9 @@ urlpatterns = [
     path("classes/<int:pk>/rehearse/", teach.rehearse, name="rehearse"),
     path("classes/<int:pk>/take/", teach.take, name="take"),
     path("classes/<int:pk>/takes/<slug:key>/", takes.takes_page, name="takes"),
+    path("sound/<int:pk>/takes/<slug:key>/", camera.attach, name="attach-camera"),
+    path("classes/<int:pk>/takes/<slug:key>/camera/", camera.camera_sound, name="camera-sound"),
+    path("classes/<int:pk>/takes/<slug:key>/decide/", camera.decide, name="decide-takes"),
     path("classes/<int:pk>/takes/<slug:key>/<slug:kind>/", takes.take_file, name="take-file"),
     path("classes/<int:pk>/learned/", learning.learned, name="learned"),
     path("classes/<int:pk>/events/", teach.events, name="events"),

@@ -6,16 +6,16 @@ speech is faster than that, a caption stays on into the quiet after it; where th
 
 from __future__ import annotations
 
-import textwrap
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from extendum.core.model.timeline import Cue, Mode, Timeline
+from extendum.core.outputs.breaking import broken
 from extendum.core.outputs.cue_sheet import Entry, counted
-from extendum.core.timing.speech import sentences
 
-WIDE, LINES = 42, 2
 SHORTEST_MS, LONGEST_MS = 1000, 7000
+#: Seconds of a chapter, at least, and what lies before the first move of a recording.
+CHAPTER_LEAST_S, BEFORE = 10, "Before the class"
 #: Characters a second for comfortable reading.
 COMFORTABLE = 17
 
@@ -66,47 +66,15 @@ def captions(timeline: Timeline) -> list[Caption]:
 
 
 def _blocks(cue: Cue) -> Iterator[Caption]:
-    """A cue in pieces of two lines, with its time in proportion to their length."""
-    texts = list(_pieces(" ".join(cue.text.split())))
-    whole = sum(len(text) + 1 for text in texts)
+    """A cue in captions, with its time in proportion to their length."""
+    parts = broken(cue.text)
+    sizes = [sum(len(line) + 1 for line in lines) for lines in parts]
     at, said = cue.start_ms, 0
-    for text in texts:
-        said += len(text) + 1
-        end = cue.start_ms + max(len(texts), cue.end_ms - cue.start_ms) * said // whole
-        yield Caption(at, max(end, at + 1), tuple(_wrapped(text)))
+    for lines, size in zip(parts, sizes, strict=True):
+        said += size
+        end = cue.start_ms + max(len(parts), cue.end_ms - cue.start_ms) * said // sum(sizes)
+        yield Caption(at, max(end, at + 1), lines)
         at = max(end, at + 1)
-
-
-def _wrapped(text: str) -> list[str]:
-    return textwrap.wrap(text, WIDE, break_on_hyphens=False)
-
-
-def _pieces(text: str) -> Iterator[str]:
-    """Whole sentences as far as they fit together; a longer one is cut where a line ends."""
-    held = ""
-    for sentence in sentences(text) or (text,):
-        together = f"{held} {sentence}".strip()
-        if len(_wrapped(together)) <= LINES:
-            held = together
-            continue
-        if held:
-            yield held
-        lines = _wrapped(sentence)
-        parts = -(-len(lines) // LINES)
-        *whole, held = (_even(sentence, parts) if parts > 1 else [sentence]) if lines else [""]
-        yield from whole
-    if held:
-        yield held
-
-
-def _even(sentence: str, parts: int) -> list[str]:
-    """A long sentence in parts of about the same length, each of at most two lines."""
-    for width in range(-(-len(sentence) // parts), WIDE * LINES + 1):
-        found = textwrap.wrap(sentence, width, break_on_hyphens=False)
-        if all(len(_wrapped(part)) <= LINES for part in found) and len(found) <= parts:
-            return found
-    lines = _wrapped(sentence)
-    return [" ".join(lines[n : n + LINES]) for n in range(0, len(lines), LINES)]
 
 
 def _joined(blocks: Sequence[Caption]) -> list[Caption]:
@@ -115,9 +83,9 @@ def _joined(blocks: Sequence[Caption]) -> list[Caption]:
     for block in blocks:
         last = found[-1] if found else None
         if last and block.start_ms - last.start_ms < SHORTEST_MS:
-            text = " ".join((*last.lines, *block.lines))
-            if len(_wrapped(text)) <= LINES and block.end_ms - last.start_ms <= LONGEST_MS:
-                found[-1] = Caption(last.start_ms, block.end_ms, tuple(_wrapped(text)))
+            together = broken(" ".join((*last.lines, *block.lines)))
+            if len(together) == 1 and block.end_ms - last.start_ms <= LONGEST_MS:
+                found[-1] = Caption(last.start_ms, block.end_ms, together[0])
                 continue
         found.append(block)
     return found
@@ -136,5 +104,20 @@ def hasty(some: Sequence[Caption]) -> list[Caption]:
 
 
 def chapters(entries: Sequence[Entry]) -> list[Chapter]:
-    """Where each visit of an item begins; they tile the class."""
-    return [Chapter(entry.start_s, entry.end_s, entry.title) for entry in entries]
+    """Where each visit of an item begins; they tile everything from 0:00 on, and none is shorter than ten seconds.
+
+    A shorter one belongs to the one before it, the first of all to the one after it. What lies before the first visit,
+    as in a recording, is a chapter of its own.
+    """
+    found: list[Chapter] = []
+    if entries and entries[0].start_s >= CHAPTER_LEAST_S:
+        found.append(Chapter(0, entries[0].start_s, BEFORE))
+    for entry in entries:
+        last = found[-1] if found else None
+        if last and entry.end_s - entry.start_s < CHAPTER_LEAST_S:
+            found[-1] = replace(last, end_s=entry.end_s)
+        elif last and last.end_s - last.start_s < CHAPTER_LEAST_S:
+            found[-1] = Chapter(last.start_s, entry.end_s, entry.title)
+        else:
+            found.append(Chapter(entry.start_s if found else 0, entry.end_s, entry.title))
+    return found

@@ -118,6 +118,7 @@ class Proposer(Maker):
             raise NothingMeetsError(conflict(self.task, rules, self.library))
         best: Proposal | None = None
         impossible, refused, bound = False, False, self.task.ceiling
+        before: int | None = None
         milder: Rules | None = None  # what is learned where a move that is to blame cannot be done without
         for n in range(AGAIN):
             share = FIRST_SHARE if n == 0 else REPAIR_SHARE if refused else 1.0
@@ -135,12 +136,13 @@ class Proposer(Maker):
             made = self.made(found.plan, found.score, bound)
             if best is None or (len(made.open), -made.score) < (len(best.open), -best.score):
                 best = made
-            refused = bool(made.open)
+            learned = self._learned(rules, made)
+            refused = learned != rules
             if refused:
-                milder = replace(rules, apart=(*rules.apart, made.keys - rules.must))
-                rules = self._learned(rules, made)
-            elif found.stopped or found.score >= bound or left < LATE_S:
-                break
+                milder, rules = replace(rules, apart=(*rules.apart, made.keys - rules.must)), learned
+            elif found.stopped or found.score >= bound or left < LATE_S or found.score == before:
+                break  # no better is possible, or there is no time, or looking once more has found nothing
+            before = None if refused else found.score
         if best is None and not impossible:
             raise NotInTimeError
         if best is None:
@@ -167,13 +169,17 @@ class Proposer(Maker):
         """The rules with what the checks refused.
 
         One move to blame goes, several are not all in it again; where none is to blame, this choice of moves is not.
+        What only moves that must be in it are to blame for stays: nothing else can help it.
         """
         never, apart = set(rules.never), list(rules.apart)
         keys = {item.id: item.move.key for item in made.script.moves()}
         for one in self.task.candidates:
             keys |= dict.fromkeys((item.id for item in one.section.items) if one.section else (one.item.id,), one.key)
         for finding in made.open:
-            blamed = frozenset(keys[one] for one in finding.found.items if one in keys) - rules.must
+            named = frozenset(keys[one] for one in finding.found.items if one in keys)
+            blamed = named - rules.must
+            if named and not blamed:
+                continue
             if len(blamed) == 1:
                 never |= blamed
             else:

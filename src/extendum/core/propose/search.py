@@ -168,7 +168,7 @@ class Search:
                 own = rng.permutation(len(used))[: max(1, round(share * len(used)))]
                 others = rng.permutation(len(blocks))[: round(share * len(blocks))]
                 chosen = {*(used[n] for n in own), *(blocks[n] for n in others)}
-            solver = _solver(min(ROUND_S, left), ROUND_S)
+            solver = _solver(min(ROUND_S, left), min(ROUND_S, work - done))
             status = solver.solve(self._of.free_in(plan, chosen))
             left -= solver.wall_time
             done += solver.response_proto.deterministic_time

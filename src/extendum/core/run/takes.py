@@ -5,7 +5,7 @@ Time in the file runs from the slate. A pass that was done again is another take
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from extendum.core.model.timeline import Anchor, Cue, Segment, Timeline
@@ -18,10 +18,12 @@ _CUTS = frozenset({"retake", "repeat", "back", "skip", "skip-item", "rewind", "s
 
 @dataclass(frozen=True, slots=True)
 class Mark:
-    """Something to remember while recording: milliseconds of the file, and what."""
+    """Something to remember while recording: milliseconds of the file, what, and during which item and side."""
 
     at_ms: int
     words: str
+    item: str = ""
+    side: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,8 +41,16 @@ class Take:
     spans: tuple[Span, ...]
 
 
-def takes(run: Run, events: Sequence[Event]) -> list[Take]:
-    """Every take in the order of the file; of each pass the last whole one is kept, or the last one."""
+def takes(
+    run: Run,
+    events: Sequence[Event],
+    chosen: Mapping[str, int] | None = None,
+    gone: Collection[tuple[str, int]] = (),
+) -> list[Take]:
+    """Every take in the order of the file; of each pass the last whole one is kept, or the last one.
+
+    ``chosen``: by pass, the number of the take to keep instead; ``gone``: deleted takes, by pass and number.
+    """
     first = run.log[0].start if run.log else 0
     steps = {step.id: step for step in run.steps}
     ends = {step.group: step.id for step in run.steps}
@@ -55,10 +65,13 @@ def takes(run: Run, events: Sequence[Event]) -> list[Take]:
         side = next((steps[span.step].side for span in spans if steps[span.step].side), "")
         times = (spans[0].start - first, spans[-1].end - first)
         found.append(Take(step.group, step.item, side, number, *times, whole, False, spans))
+    found = [take for take in found if (take.group, take.number) not in gone]
     best: dict[str, int] = {}
     for n, take in enumerate(found):
         if take.whole or take.group not in best or not found[best[take.group]].whole:
             best[take.group] = n
+    wanted = {(group, number) for group, number in (chosen or {}).items()}
+    best |= {take.group: n for n, take in enumerate(found) if (take.group, take.number) in wanted}
     kept = set(best.values())
     return [replace(take, kept=n in kept) for n, take in enumerate(found)]
 
@@ -96,7 +109,15 @@ def _split(log: Iterable[Span], cuts: Sequence[int]) -> Iterator[Span]:
 def marks(run: Run, events: Iterable[Event]) -> list[Mark]:
     """What was marked while recording."""
     first = run.log[0].start if run.log else 0
-    return [Mark(event.at - first, event.step or "insert shot") for event in events if event.kind == "mark"]
+    steps = {step.id: step for step in run.steps}
+    found = []
+    for event in events:
+        if event.kind == "mark":
+            at = next((span for span in run.log if span.start <= event.at < span.end), None)
+            step = steps[at.step] if at else None
+            place = (step.item, step.side or "") if step else ("", "")
+            found.append(Mark(event.at - first, event.step or "insert shot", *place))
+    return found
 
 
 def filmed(timeline: Timeline, run: Run, some: Iterable[Take], *, cut: bool = False) -> Timeline:

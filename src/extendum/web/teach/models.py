@@ -25,6 +25,9 @@ class LiveRun(models.Model):
     clock_off = models.BigIntegerField(
         null=True, help_text="milliseconds that the server's clock is ahead of the Stage's"
     )
+    cut = models.JSONField(
+        default=dict, help_text="of a recording: takes chosen and deleted, where the clap is, notes to insert shots"
+    )
     holder = models.CharField(max_length=40, blank=True, help_text="which Stage teaches; others watch")
     held_at = models.DateTimeField(null=True)
 

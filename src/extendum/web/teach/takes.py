@@ -5,13 +5,15 @@ from __future__ import annotations
 import csv
 import io
 import tempfile
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from pathlib import Path
 
 from django.http import Http404, HttpResponse
-from django.shortcuts import get_object_or_404, render
+from django.shortcuts import render
 from django.views.decorators.http import require_safe
 
+from extendum.core.model.limits import whole_number
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import Timeline, clock
 from extendum.core.outputs.captions import captions, chapters, hasty
@@ -21,11 +23,12 @@ from extendum.core.run.steps import steps_of
 from extendum.core.run.takes import Mark, Take, filmed, marks, takes
 from extendum.formats.audio import Kind, audio_guide
 from extendum.formats.captions import chapters_list, chapters_vtt, srt, vtt
+from extendum.formats.edit_list import RATES, edit_list
 from extendum.formats.running_order import no_formula
 from extendum.web.classes import store
-from extendum.web.classes.access import own_class
 from extendum.web.classes.page import compiled
 from extendum.web.shared.asked import Asked
+from extendum.web.teach.camera import offset_of, run_of, waveform
 from extendum.web.teach.models import LiveRun
 
 #: A camera was not on longer than this before the slate.
@@ -36,6 +39,7 @@ KINDS = {
     "chapters": "chapters.vtt",
     "chapters-list": "chapters.txt",
     "takes": "takes.csv",
+    "edit-list": "takes.edl",
     "recorder": "recorder.wav",
 }
 
@@ -53,13 +57,17 @@ class _Recording:
 
 
 def _recording(request: Asked, pk: int, key: str) -> tuple[LiveRun, _Recording]:
-    run = get_object_or_404(LiveRun, of=own_class(request, pk), key=key, take=True)
+    return _of(run_of(request, pk, key))
+
+
+def _of(run: LiveRun) -> tuple[LiveRun, _Recording]:
     if run.revision is None:
         raise Http404("the revision of this recording is not known")
     script, timeline = store.script_of(run.revision), compiled(bytes(run.revision.document))
     events = run.told()
     folded = fold(steps_of(script, timeline), events)
-    some = takes(folded, events)
+    gone = {(str(group), int(number)) for group, number in run.cut.get("gone", [])}
+    some = takes(folded, events, run.cut.get("chosen", {}), gone)
     films = (filmed(timeline, folded, some), filmed(timeline, folded, some, cut=True))
     return run, _Recording(script, timeline, some, marks(folded, events), *films)
 
@@ -67,19 +75,41 @@ def _recording(request: Asked, pk: int, key: str) -> tuple[LiveRun, _Recording]:
 @require_safe
 def takes_page(request: Asked, pk: int, key: str) -> HttpResponse:
     """The take list; ?part=1 as a part of the Stage."""
-    run, found = _recording(request, pk, key)
-    offset = _offset(request)
+    return takes_view(request, run_of(request, pk, key))
+
+
+def takes_view(request: Asked, run: LiveRun, status: int = 200, **facts: object) -> HttpResponse:
+    """The take list of a recording, with what was refused."""
+    _, found = _of(run)
+    offset = _offset(request, run)
     names = {item.id: item.name for item in found.script.items()}
     rows = [
-        (names.get(one.item, ""), one.side, one.number, _time(one.start_ms + offset), _time(one.end_ms + offset), one)
+        (
+            names.get(one.item, ""),
+            one.side,
+            one.number,
+            _time(one.start_ms + offset),
+            _time(one.end_ms + offset),
+            one,
+            one.start_ms + offset,
+            f"{(one.end_ms - one.start_ms) / 1000:.1f}",
+        )
         for one in found.takes
     ]
-    again = {one.item for one in found.takes if one.number > 1}
+    again, notes = {one.item for one in found.takes if one.number > 1}, run.cut.get("notes", {})
     context = {
         "class": run.of,
         "run": run,
         "rows": rows,
-        "marks": [(_time(mark.at_ms + offset), mark.words) for mark in found.marks],
+        "marks": [
+            (n, _time(one.at_ms + offset), one.words, names.get(one.item, ""), one.side, notes.get(str(n), ""))
+            for n, one in enumerate(found.marks)
+        ],
+        "camera": run.cut.get("camera", ""),
+        "clap": run.cut.get("clap", False),
+        "wave": waveform(run),
+        "gone": len(run.cut.get("gone", [])),
+        "rates": RATES,
         "retaken": [names.get(item, "") for item in dict.fromkeys(t.item for t in found.takes) if item in again],
         "offset": f"{offset / 1000:g}",
         "lasts": clock(found.raw.length_s),
@@ -88,13 +118,15 @@ def takes_page(request: Asked, pk: int, key: str) -> HttpResponse:
         "kinds": KINDS.items(),
     }
     part = request.GET.get("part") == "1"
-    return render(request, "teach/_takes.html" if part else "teach/takes.html", context)
+    return render(request, "teach/_takes.html" if part else "teach/takes.html", {**context, **facts}, status=status)
 
 
-def _offset(request: Asked) -> int:
-    """Milliseconds of the file before the slate; 0 for what is no number of seconds."""
+def _offset(request: Asked, run: LiveRun) -> int:
+    """Milliseconds of the file before the slate: as asked, or as it was found; 0 for what is no number of seconds."""
+    if "offset" not in request.GET:
+        return offset_of(run)
     try:
-        seconds = float(request.GET.get("offset", "0").replace(",", "."))
+        seconds = float(request.GET["offset"].replace(",", "."))
     except ValueError:
         return 0
     return round(seconds * 1000) if 0 <= seconds <= MOST_OFFSET_S else 0
@@ -109,9 +141,10 @@ def take_file(request: Asked, pk: int, key: str, kind: str) -> HttpResponse:
     """Something that follows the takes that were kept: in the file as it is, or with ?cut=1 put together."""
     if kind not in KINDS:
         raise Http404("no such file")
-    _, found = _recording(request, pk, key)
+    run, found = _recording(request, pk, key)
     cut = request.GET.get("cut") == "1"
-    offset = 0 if cut else _offset(request)
+    offset = 0 if cut else _offset(request, run)
+    rate = whole_number(request.GET.get("rate", ""))
     film = found.cut if cut else found.raw
     late = offset // 1000
     entries = [replace(e, start_s=e.start_s + late, end_s=e.end_s + late) for e in cue_sheet(found.script, film)]
@@ -121,7 +154,10 @@ def take_file(request: Asked, pk: int, key: str, kind: str) -> HttpResponse:
         "srt": lambda: srt(said),
         "chapters": lambda: chapters_vtt(chapters(entries)),
         "chapters-list": lambda: chapters_list(chapters(entries)),
-        "takes": lambda: _csv(found, offset),
+        "takes": lambda: _csv(found, offset, run.cut.get("notes", {})),
+        "edit-list": lambda: edit_list(
+            found.script.title, found.takes, _names(found), _offset(request, run), rate if rate in RATES else RATES[1]
+        ),
     }
     if kind == "recorder":
         body: bytes | str = _recorder(found)
@@ -141,8 +177,12 @@ def _recorder(found: _Recording) -> bytes:
         return path.read_bytes()
 
 
-def _csv(found: _Recording, offset: int) -> str:
-    names = {item.id: item.name for item in found.script.items()}
+def _names(found: _Recording) -> dict[str, str]:
+    return {item.id: item.name for item in found.script.items()}
+
+
+def _csv(found: _Recording, offset: int, notes: Mapping[str, str]) -> str:
+    names = _names(found)
     out = io.StringIO()
     writer = csv.writer(out)
     writer.writerow(["item", "side", "take", "from_s", "to_s", "kept"])
@@ -150,7 +190,8 @@ def _csv(found: _Recording, offset: int) -> str:
         times = (f"{(one.start_ms + offset) / 1000:.3f}", f"{(one.end_ms + offset) / 1000:.3f}")
         row = [no_formula(names.get(one.item, "")), one.side, one.number, *times, "kept" if one.kept else ""]
         writer.writerow(row)
-    for mark in found.marks:
+    for n, mark in enumerate(found.marks):
         at = f"{(mark.at_ms + offset) / 1000:.3f}"
-        writer.writerow([no_formula(mark.words), "", "", at, at, "mark"])
+        told = ": ".join(filter(None, (mark.words, notes.get(str(n), ""))))
+        writer.writerow([no_formula(names.get(mark.item, "")), mark.side, "", at, at, no_formula(told)])
     return out.getvalue()

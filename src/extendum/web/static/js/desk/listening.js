@@ -1,11 +1,15 @@
 // Listening from the chosen item: the next seconds come while the last ones are heard, so that it begins at once.
-import { clock, hide, show } from "../drawing.js";
 import { here } from "./turns.js";
 
 const FIRST_MS = 3000,
   NEXT_MS = 9000,
   AHEAD_S = 5;
 let playing = null;
+const clock = (s) => `${Math.floor(s / 60)}:${String(s % 60).padStart(2, "0")}`;
+const shows = (words) => {
+  document.getElementById("listening").hidden = !words;
+  document.getElementById("listening-at").textContent = words;
+};
 
 async function part(query) {
   const answer = await fetch(`${here().hear}?${new URLSearchParams(query)}`);
@@ -18,7 +22,7 @@ export function stop() {
   clearInterval(playing.watch);
   playing.audio.close();
   playing = null;
-  hide("listening", true);
+  shows("");
   mark("");
 }
 const mark = (item) => {
@@ -41,7 +45,7 @@ function tick(mine) {
   const ms = mine.from + Math.max(0, mine.audio.currentTime - mine.began) * 1000;
   if (ms >= mine.whole) return stop();
   const now = mine.items.findLast(([starts]) => starts <= ms);
-  show("listening-at", `${clock(Math.floor(ms / 1000))} ${now?.[2] ?? ""}`);
+  shows(`${clock(Math.floor(ms / 1000))} ${now?.[2] ?? ""}`);
   if (now && mine.item !== now[1]) {
     mine.item = now[1];
     mark(now[1]);
@@ -57,15 +61,13 @@ function tick(mine) {
 }
 function lost() {
   stop();
-  hide("listening", false);
-  show("listening-at", "The server does not answer.");
+  shows("The server does not answer.");
 }
 export async function listen() {
   if (playing) return stop();
   const mine = { audio: new AudioContext(), items: [], busy: true, item: "" };
   playing = mine;
-  hide("listening", false);
-  show("listening-at", "…");
+  shows("…");
   try {
     const found = await part({ item: here().item, for: FIRST_MS });
     if (playing !== mine) return undefined;

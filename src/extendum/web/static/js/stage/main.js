@@ -1,7 +1,7 @@
 // The Stage: what is pressed, what sounds, and the frames. What is shown is in drawn.js, what happened in live.js.
 import { clock, el, hide, show, watchStretch } from "../drawing.js";
 import { advance, leftMs, stepOf } from "../playing.js";
-import { seenNow } from "../seen.js";
+import { cuesOf, seenNow, textOf } from "../seen.js";
 import * as sounds from "../sounds.js";
 import { catchUp, catchUpAlone, leaveIt } from "./catching.js";
 import { draw, drawAgain, hasWork, sizeAgain } from "./drawn.js";
@@ -217,10 +217,19 @@ function swap() {
   );
 }
 // What goes somewhere else is not spoken to its end.
-function jump(kind) {
+function jump(kind, more) {
   sounds.hush();
   voice.hush();
-  act(kind);
+  act(kind, more);
+}
+// What was said last before this step: whoever takes an item again begins with it, so that the cut can be made in it.
+function leadIn() {
+  const { run, score } = live;
+  for (let n = run.at - 1; n >= 0; n -= 1) {
+    const said = cuesOf(score, run.steps[n]).findLast(({ mode, text }) => mode === "spoken" && text.length > 3);
+    if (said) return `Lead in with: ${textOf(score, run.steps[n], said)}`;
+  }
+  return "";
 }
 // N leaves the whole item; for two seconds B brings it back.
 function skipItem() {
@@ -275,8 +284,11 @@ const stage = {
   leave,
   stay,
   retake: going(() => {
-    jump("retake");
-    tell("Another take of this item; the one before is kept in the file.");
+    const { item } = stepOf(live.run);
+    jump("retake", { step: item });
+    const takes = 1 + live.record.events.filter(({ kind, step }) => kind === "retake" && step === item).length;
+    if (records) sounds.clap(); // each take has a slate of its own
+    tell(`Take ${takes} of ${live.score.names[item] ?? "this"}. ${leadIn()}`, 9000);
   }),
   mark: going(() => {
     if (!records) return;
