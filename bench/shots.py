@@ -28,25 +28,15 @@ def brief(page: Page) -> None:
     page.wait_for_selector("#brief-form")
 
 
-def suggestions(page: Page) -> None:
-    """What could come next in a new class for people on chairs."""
+def readings(page: Page) -> None:
+    """A class to be read in, by a voice that has read nothing yet."""
     page.goto("/")
-    page.fill("#new-title", "Chairs on Thursday")
+    page.click("text=Wheel wrists")
+    page.wait_for_selector("#desk")
+    page.goto(page.url.split("?")[0] + "readings/")
+    page.fill("#new-voice [name=name]", "Ada")
     page.keyboard.press("Enter")
-    page.click("text=Older adults on chairs")
-    page.wait_for_selector("#brief-wpm[value='145']")
-    for area in ("neck", "calf", "deep hip"):
-        page.locator(".areas-chips .chip", has_text=area).first.click()
-    page.click("#to-desk")
-    for _ in range(2):
-        page.focus("#add")
-        page.wait_for_selector("#found [data-move]")
-        page.keyboard.press("Enter")
-        page.wait_for_selector("#item-name")
-        page.wait_for_selector(".found-head")
-        page.evaluate("document.activeElement.blur()")
-    page.focus("#add")
-    page.wait_for_selector("#found .found-why")
+    page.wait_for_selector("#texts li")
 
 
 def moves(page: Page) -> None:
@@ -200,7 +190,6 @@ def heard(page: Page) -> None:
 VIEWS: dict[str, Callable[[Page], None]] = {
     "shelf": shelf,
     "brief": brief,
-    "suggestions": suggestions,
     "moves": moves,
     "move": move,
     "desk": desk,
@@ -209,6 +198,7 @@ VIEWS: dict[str, Callable[[Page], None]] = {
     "versions": versions,
     "order": order,
     "words": words,
+    "readings": readings,
     "checks": checks,
     "stage": stage,
     "room": room,

@@ -37,7 +37,7 @@ def evening(owner):
 def speaking(playwright, tmp_path, live_server, owner, client):
     """A page whose microphone hears somebody say the same again and again; readings go into a folder of their own."""
     rng = np.random.default_rng(8)
-    heard = in_a_room(np.concatenate([silence(0.5), said("Sit tall, and breathe.", rng), silence(1.5)]), rng)
+    heard = in_a_room(np.concatenate([silence(0.4), said("Sit tall.", rng), silence(1.3)]), rng)
     soundfile.write(tmp_path / "said.wav", heard, RATE, "PCM_16")
     flags = ["--use-fake-device-for-media-stream", "--use-fake-ui-for-media-stream"]
     browser = chromium(playwright, *flags, f"--use-file-for-fake-audio-capture={tmp_path / 'said.wav'}")

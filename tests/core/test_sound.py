@@ -33,7 +33,7 @@ def voice(slower=1.0, least_ms=0):
     return say
 
 
-@settings(max_examples=25)
+@settings(max_examples=12)
 @given(scripts(most_items=3, high=20))
 def test_it_is_exactly_as_long_as_the_timeline_and_its_blocks_hide_no_seam(script):
     timeline = compile_script(script)
