@@ -43,11 +43,11 @@ def test_the_clap_is_found_in_what_the_camera_recorded(asking, other_client, str
     rng = np.random.default_rng(1)
     heard = 0.02 * rng.standard_normal(20 * RATE)
     heard[7 * RATE : 7 * RATE + len(clap(0.3))] += clap(0.3)
-    soundfile.write(tmp_path / "camera.ogg", heard, RATE)
+    soundfile.write(tmp_path / "camera.flac", heard, RATE)
     tell(asking, stretch_class, run="film", rehearsal=True, taking=True, events=[START])
     attach = reverse("attach-camera", args=[stretch_class.pk, "film"])
     with override_settings(DATA=tmp_path):
-        with (tmp_path / "camera.ogg").open("rb") as file:
+        with (tmp_path / "camera.flac").open("rb") as file:
             assert asking.post(attach, {"camera": file}).status_code == 302
         context = asking.get(reverse("takes", args=[stretch_class.pk, "film"])).context
         assert context["clap"] is True

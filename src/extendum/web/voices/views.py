@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from pathlib import Path
 
+from django.db.models import F
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse, HttpResponseRedirect, JsonResponse
 from django.shortcuts import get_object_or_404, render
 from django.urls import reverse
@@ -39,6 +40,10 @@ _KINDS = {
     CueKind.HALFWAY: "call",
     CueKind.TIME_LEFT: "call",
 }
+
+
+#: The voice that read last comes first, one that has read nothing last, on every database.
+_LAST = F("readings__read_at").desc(nulls_last=True)
 
 
 @dataclass(frozen=True, slots=True)
@@ -114,7 +119,7 @@ def _chosen(request: Asked, of: StretchClass) -> Voice | None:
     if asked.isdecimal():
         return own_voice(request, int(asked))
     own = store.voice_for(classes.script_of(of.present), request.user)
-    return own or Voice.objects.filter(owner=request.user).order_by("-readings__read_at", "-made_at").first()
+    return own or Voice.objects.filter(owner=request.user).order_by(_LAST, "-made_at").first()
 
 
 @require_safe
