@@ -76,7 +76,7 @@ def _parser() -> tuple[argparse.ArgumentParser, Mapping[str, argparse.ArgumentPa
         "--paper", choices=[one.value for one in Paper], default=Paper.A4.value, help="of pdf and handout"
     )
     export.add_argument("--at", type=_time_argument, metavar="2026-03-02T18:30", help="when the class is; ics needs it")
-    export.add_argument("--readings", metavar="FOLDER", help="of a guide: the voice that has read the class in")
+    export.add_argument("--readings", metavar="FOLDER", help="of a guide or a page: who has read the class in")
     export.add_argument("--music", metavar="FILE", help="of a guide: music under it, a file or drone, which ships")
     export.set_defaults(run=_on_file(_export))
     listen = commands.add_parser(

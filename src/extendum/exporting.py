@@ -16,7 +16,7 @@ from extendum.core.model.script import Script
 from extendum.core.model.timeline import clock
 from extendum.core.outputs.bedding import SHIPPED, Music
 from extendum.core.outputs.sound import Speaker
-from extendum.formats.exports import FILES, SOUNDS, Export, about_captions, about_sound, write
+from extendum.formats.exports import FILES, SOUNDS, Export, about_captions, about_print, about_sound, write
 from extendum.formats.music import music_from
 from extendum.formats.pdf import Paper
 from extendum.formats.recordings import kept, spoken_by
@@ -28,6 +28,8 @@ def export_command(script: Script, chosen: argparse.Namespace) -> int:
     sounds = chosen.kind in SOUNDS
     voice = _guide_voice(chosen.readings) if sounds else None
     one = Export(script, Paper(chosen.paper), chosen.at, voice=voice)
+    if chosen.kind == "page" and chosen.readings:
+        one.voice, one.speaks = _guide_voice(chosen.readings), Path(chosen.readings).name
     if chosen.music is not None:
         one.script, one.beds = _under(script, chosen.music)
     if chosen.kind == "ics" and chosen.at is None:
@@ -47,9 +49,13 @@ def export_command(script: Script, chosen: argparse.Namespace) -> int:
         with named_place(chosen.out):
             write(one, chosen.kind, Path(chosen.out), progress)
         print(f"{chosen.out}: {FILES[chosen.kind][1]}, {clock(one.timeline.length_s)}")
-    about = about_sound if sounds else {"vtt": about_captions, "srt": about_captions}.get(chosen.kind)
-    if about:
-        print("\n".join(about(one)), file=sys.stderr)
+    about = (
+        about_sound
+        if sounds
+        else {"vtt": about_captions, "srt": about_captions, "pdf": about_print, "handout": about_print}.get(chosen.kind)
+    )
+    if about and (told := about(one)):
+        print("\n".join(told), file=sys.stderr)
     return OK
 
 

@@ -19,9 +19,9 @@ from extendum.core.run.state import Event
 from extendum.core.run.steps import steps_of
 from extendum.core.timing.compile import compile_script
 from extendum.formats.library import shipped_move
+from extendum.formats.score import step_plain
 from extendum.web.classes import store
 from extendum.web.teach.models import LiveEvent, LiveRun
-from extendum.web.teach.score import step_plain
 from tests.browser.test_main_path import pass_time, to_the_stage
 
 pytestmark = pytest.mark.browser

@@ -87,7 +87,7 @@ def test_the_running_order_is_a_table_and_holds_no_formula(made):
 
 
 @pytest.mark.parametrize(("script", "paper", "wide"), [(DIGGING, Paper.A4, 595), (HALL, Paper.LETTER, 612)])
-def test_printed_pages_have_their_words_and_the_handout_is_one(tmp_path, script, paper, wide):
+def test_printed_pages_have_their_words_and_the_handout_is_short(tmp_path, script, paper, wide):
     one = Export(script, paper)
     for kind in ("pdf", "handout"):
         write(one, kind, tmp_path / kind)
@@ -96,8 +96,8 @@ def test_printed_pages_have_their_words_and_the_handout_is_one(tmp_path, script,
     words = " ".join(" ".join(page.extract_text() for page in sheet.pages).split())
     for entry in one.entries:
         assert entry.item.name in words
-    assert len(handout.pages) == 1
-    told = " ".join(handout.pages[0].extract_text().split())
+    assert len(handout.pages) <= 2
+    told = " ".join(" ".join(page.extract_text() for page in handout.pages).split())
     for item in script.moves():
         assert item.name in told
     assert "never sharp pain" in told

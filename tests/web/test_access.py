@@ -20,12 +20,12 @@ PATTERNS = {pattern.name: pattern for pattern in get_resolver().url_patterns}
 BY_CODE = {name for name, pattern in PATTERNS.items() if "code" in pattern.pattern.converters}
 WITH_MORE = {"session", "link", "card", "learned", "presses", "making", "made", "takes", "take-file"}
 WITH_MORE |= {"cutting", "keep-cuts", "forget-cuts", "cutting-sound", "reading-sound", "keep-reading", "forget-reading"}
-WITH_MORE |= {"read-recording", "remove-music", "attach-camera", "camera-sound", "decide-takes"}
+WITH_MORE |= {"revoke-page", "read-recording", "remove-music", "attach-camera", "camera-sound", "decide-takes"}
 
 
 def address(name, pk):
     plain = {"pk": pk, "key": "calf-lean", "code": "x" * 16, "kind": "vtt", "making": 1, "voice": 1}
-    plain |= {"reading": 1, "piece": 1, "name": "x"}
+    plain |= {"reading": 1, "piece": 1, "page": 1, "name": "x"}
     return reverse(name, kwargs={part: plain[part] for part in PATTERNS[name].pattern.converters})
 
 

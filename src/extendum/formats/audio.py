@@ -7,6 +7,7 @@ from collections.abc import Callable, Iterable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
 from enum import StrEnum
+from io import BytesIO
 from pathlib import Path
 
 import av
@@ -31,7 +32,7 @@ class Kind(StrEnum):
 
 _AS = {Kind.WAV: ("WAV", "PCM_16"), Kind.FLAC: ("FLAC", "PCM_16"), Kind.MP3: ("MP3", "MPEG_LAYER_III")}
 #: Opus: bits a second, and how hard it tries (0 to 10); at 10 it takes four times as long.
-_OPUS_BITS, _OPUS_TRIES = 96_000, "5"
+_OPUS_BITS, _SPEECH_BITS, _OPUS_TRIES = 96_000, 28_000, "5"
 #: What loses a little of the sound may play a peak a little higher.
 _LOSSY_DB = 1.5
 #: Shares of the work: what is heard, how loud it is, and the file.
@@ -94,6 +95,20 @@ def _written(path: Path, kind: Kind) -> Iterator[Callable[[Samples], object]]:
     form, subtype = _AS[kind]
     with soundfile.SoundFile(path, "w", RATE, 2, subtype, format=form) as file:
         yield file.write
+
+
+def opus(samples: Samples) -> bytes:
+    """Speech of one channel as a small Ogg Opus file."""
+    out = BytesIO()
+    with av.open(out, "w", format="ogg") as film:
+        stream = film.add_stream("libopus", rate=RATE, layout="mono")
+        stream.bit_rate = _SPEECH_BITS
+        stream.codec_context.options = {"compression_level": _OPUS_TRIES, "application": "voip"}
+        frame = av.AudioFrame.from_ndarray(samples.astype(np.float32).reshape(1, -1), format="flt", layout="mono")
+        frame.sample_rate, frame.pts = RATE, 0
+        film.mux(stream.encode(frame))
+        film.mux(stream.encode(None))
+    return out.getvalue()
 
 
 def _mix(heard: Path, bed: Bed | None, spoken: list[tuple[int, int]]) -> Iterator[Samples]:

@@ -14,6 +14,7 @@ from typing import IO
 from uuid import NAMESPACE_URL, uuid5
 
 from extendum.core.model.errors import RefusedError
+from extendum.core.model.library import LibraryMove
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import Mode, Timeline, clock
 from extendum.core.outputs.bedding import SHIPPED, Music, bedding, music_of
@@ -23,9 +24,12 @@ from extendum.core.outputs.sound import Hurried, Speaker
 from extendum.core.timing.compile import compile_script
 from extendum.formats.calendar import calendar_entry
 from extendum.formats.captions import chapters_list, chapters_vtt, srt, vtt
+from extendum.formats.cue_pages import cue_sheet_pdf
 from extendum.formats.document import dumps
 from extendum.formats.handout import handout_pdf
-from extendum.formats.pdf import USUAL_LOOK, Look, Paper, cue_sheet_pdf
+from extendum.formats.library import shipped_moves
+from extendum.formats.pdf import USUAL_LOOK, Look, Paper, unprinted
+from extendum.formats.playing_page import Shows, playing_page
 from extendum.formats.running_order import running_order
 from extendum.formats.script_text import markdown, plain_text
 
@@ -34,7 +38,12 @@ Progress = Callable[[float], object]
 
 @dataclass
 class Export:
-    """A class to be given away: its document, which paper, when it is, who speaks, how its figures look, what music."""
+    """A class to be given away: its document, which paper, when it is, who speaks, how its figures look, what music.
+
+    ``line``: what its teacher puts on every handout; ``address``: where the class plays;
+    ``shows``: what a page that plays has beside the class, ``speaks``: what its voice is called, empty: it is silent;
+    ``moves``: the library.
+    """
 
     script: Script
     paper: Paper = Paper.A4
@@ -43,6 +52,11 @@ class Export:
     place: str = ""
     voice: Speaker | None = None
     look: Look = USUAL_LOOK
+    line: str = ""
+    address: str = ""
+    shows: Shows = field(default_factory=Shows)
+    speaks: str = ""
+    moves: Mapping[str, LibraryMove] = field(default_factory=lambda: {one.move.key: one for one in shipped_moves()})
     beds: Mapping[str, Music] = field(default_factory=lambda: dict(SHIPPED))
     hurried: list[Hurried] = field(default_factory=list)
 
@@ -83,7 +97,10 @@ _TEXTS: Mapping[str, Callable[[Export], str | bytes]] = {
     "csv": lambda one: running_order(one.entries),
     "ics": _ics,
     "pdf": lambda one: cue_sheet_pdf(one.script, one.timeline, one.entries, one.paper, one.look),
-    "handout": lambda one: handout_pdf(one.script, one.entries, one.paper, one.look),
+    "handout": lambda one: handout_pdf(one.script, one.entries, one.paper, one.look, one.line, one.address),
+    "page": lambda one: playing_page(
+        one.script, one.moves, one.shows, one.look, one.voice if one.speaks else None, one.speaks
+    ),
     "json": lambda one: dumps(one.script),
 }
 #: What each kind is called in a pack, and what it is.
@@ -97,7 +114,8 @@ FILES: Mapping[str, tuple[str, str]] = {
     "csv": ("running-order.csv", "the running order, CSV"),
     "ics": ("class.ics", "a calendar entry"),
     "pdf": ("cue-sheet.pdf", "cue sheet with figures and minute sheet, PDF"),
-    "handout": ("handout.pdf", "one page for participants, PDF"),
+    "handout": ("handout.pdf", "the handout for participants, PDF"),
+    "page": ("class.html", "a page that plays, HTML"),
     "json": ("class.json", "the class as a document"),
     "wav": ("guide.wav", "the audio guide, WAV"),
     "flac": ("guide.flac", "the audio guide, FLAC"),
@@ -154,10 +172,32 @@ def spoken_list(timeline: Timeline) -> str:
 
 def report(one: Export) -> str:
     """What is in the files that should be known: captions that are fast, words that the voice had to hurry."""
-    lines = [f"{one.script.title}, {clock(one.timeline.length_s)}", "", *about_captions(one), *about_sound(one)]
+    lines = [
+        f"{one.script.title}, {clock(one.timeline.length_s)}",
+        "",
+        *about_captions(one),
+        *about_sound(one),
+        *about_print(one),
+    ]
     if one.starts is None:
         lines.append("There is no calendar entry: the class is not planned in the logbook.")
     return "\n".join(lines) + "\n"
+
+
+def about_print(one: Export) -> list[str]:
+    """The signs of a class that the printed pages cannot show."""
+    texts = [
+        one.script.title,
+        one.line,
+        *(item.name for item in one.script.items()),
+        *(c.text for c in one.timeline.cues),
+    ]
+    missing = unprinted(texts)
+    if not missing:
+        return []
+    return [
+        f"No face here can print {', '.join(missing[:12])}: an empty box stands for each in the cue sheet and handout."
+    ]
 
 
 def about_captions(one: Export) -> list[str]:

@@ -25,6 +25,7 @@ from extendum.draw.figures.flat import Flat, flat
 from extendum.draw.figures.picture import picture_of
 from extendum.draw.figures.svg import framed, inside_svg, with_style
 from extendum.draw.figures.tones import Skin, style_of
+from extendum.draw.lying import lies
 from extendum.formats.library import shipped_moves
 
 _DATA = files("extendum").joinpath("data")
@@ -54,6 +55,13 @@ def figure_of(move: Move) -> Shown | None:
     """The figure of a move: its own, or that of the move it names, turned as it says; None where there is none."""
     key = move.figure or move.key
     return Shown(key, move.figure_flipped, move.figure_view) if key in shipped_figures() else None
+
+
+def as_spoken(shown: Shown, side: Side) -> Shown:
+    """A picture for a screen that people follow: what is worked lies on the side that is spoken, as in a mirror."""
+    if side not in (Side.LEFT, Side.RIGHT):
+        return shown
+    return replace(shown, flipped=shown.flipped != (lies(seen_figure(shown)) is Side.RIGHT))
 
 
 def seen_figure(shown: Shown) -> Figure:

@@ -5,6 +5,7 @@ from django.urls import path
 
 from extendum.web.accounts import views as accounts
 from extendum.web.classes import adding, brief, checking, desk, fitting, reading, shelf, tour, words
+from extendum.web.giving import pages
 from extendum.web.giving import views as giving
 from extendum.web.guide import views as guide
 from extendum.web.library import figures
@@ -102,6 +103,9 @@ urlpatterns = [
     path("classes/<int:pk>/give/make/", giving.make, name="make-file"),
     path("classes/<int:pk>/give/<int:making>/", giving.making, name="making"),
     path("classes/<int:pk>/give/<int:making>/file/", giving.made, name="made"),
+    path("classes/<int:pk>/give/home/", pages.mark_home, name="mark-home"),
+    path("classes/<int:pk>/give/page/<int:page>/revoke/", pages.revoke_page, name="revoke-page"),
+    path("play/<slug:code>/", pages.play, name="play"),
     path("screens/", links.links, name="links"),
     path("screens/<int:pk>/", links.link, name="link"),
     path("room/<slug:code>/", room.room, name="room"),

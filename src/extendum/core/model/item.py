@@ -138,6 +138,7 @@ class MoveItem(Leavable, Checked):
     dropped: bool = False
     matters: Matters = Matters.AS_OTHERS
     taken: str = text(40, "", "which form of the library's move it was made from")
+    home: int | None = whole(1, 3600, None, "what of it to do at home, in seconds or counts of its dose; null: nothing")
     extra: Extra = extra()
 
     def __post_init__(self) -> None:

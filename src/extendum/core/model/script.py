@@ -58,7 +58,8 @@ class Kept(Checked):
 class Script(Checked):
     """A whole class as the instructor wrote it.
 
-    ``music``: the name of what is played under its guide; empty: nothing.
+    ``music``: the name of what is played under its guide; empty: nothing. ``often``: how often to do at home what its
+    moves are marked for, such as once a day.
     """
 
     title: str = text(200, shortest=1)
@@ -69,6 +70,7 @@ class Script(Checked):
     meanwhiles: tuple[Meanwhile, ...] = ()
     kept: tuple[Kept, ...] = ()
     music: str = text(80, "")
+    often: str = text(80, "")
     extra: Extra = extra()
 
     def __post_init__(self) -> None:

@@ -47,7 +47,7 @@ class Drawing:
     ``sets``: for each outline one list of steps (x, y, x, y, ...) for every moment, or one for all of them; weights are
     in hundredths. ``orders``: the layers from far to near, for every moment or once. ``opaque``: of layers that are not
     always there, how opaque they are, likewise. ``breath``: what is added to an outline of a body that is full of air.
-    ``stops``, ``held``, ``turns``: as in `Picture`.
+    ``stops``, ``held``, ``turns``: as in `Picture`. ``size``: the side of the square in centimetres.
     """
 
     units: int
@@ -62,6 +62,7 @@ class Drawing:
     turns: bool
     letter: tuple[int, int] | None
     breath: dict[int, list[int]] = field(default_factory=dict)
+    size: float = 0.0
 
     @classmethod
     def read(cls, plain: dict[str, Any]) -> Drawing:
@@ -141,6 +142,7 @@ def drawing_of(picture: Picture, *, small: bool = False) -> Drawing:
         picture.turns,
         (letter[0], letter[1]) if letter else None,
         breath,
+        round(square[2], 1),
     )
 
 

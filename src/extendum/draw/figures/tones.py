@@ -97,6 +97,36 @@ _STROKES = {
     "arrow": "#22262b",
     "arrow-rim": "#fbf6ec",
 }
+#: What is otherwise on a dark page: what lies round the body, and what of it would sink into the dark.
+_DARK = {
+    "paper": "#1d2126",
+    "rim": "#1d2126",
+    "floor": "#2d2b27",
+    "shadow": "#171a1e",
+    "wall": "#37332c",
+    "wall-cut": "#4d4639",
+    "mat": "#76849a",
+    "mat-edge": "#5b677b",
+    "mat-shadow": "#57627a",
+    "ghost": "#2a3037",
+    "tint": "#e2602a",
+    "tint-small": "#e2602a",
+    "tint-rim": "#1d2126",
+    "arrow-fill": "#f3ead8",
+    "arrow-rim-fill": "#1d2126",
+    "ghost-line": "#a99b82",
+    "tint-far": "#ff8a55",
+    "tint-far-rim": "#1d2126",
+    "sight": "#b9c2cc",
+    "arrow": "#f3ead8",
+    "arrow-rim": "#1d2126",
+}
+_DARK_PAIRS = {
+    "trousers": ("#7397d4", "#587bb8"),
+    "top": ("#93c9ba", "#74aa9b"),
+    "collar": ("#5f9788", "#5f9788"),
+    "hair": ("#5d4c42", "#493b33"),
+}
 #: How far the far side fades into the paper.
 FADE = 0.3
 _FADING = ("skin", "palm", "top", "trousers", "skin-edge")
@@ -109,13 +139,13 @@ def mixed(a: str, b: str, share: float) -> str:
 
 
 @cache
-def tones(skin: Skin = Skin.MIDDLE) -> dict[str, str]:
-    """Every tone by name; of lines too."""
-    found = dict(_FILLS) | dict(_STROKES)
-    for name, (base, shade) in (_SKINS[skin] | _OTHERS).items():
+def tones(skin: Skin = Skin.MIDDLE, *, dark: bool = False) -> dict[str, str]:
+    """Every tone by name; of lines too. ``dark``: on a dark page."""
+    found = _FILLS | _STROKES | (_DARK if dark else {})
+    for name, (base, shade) in (_SKINS[skin] | _OTHERS | (_DARK_PAIRS if dark else {})).items():
         found |= {name: base, f"{name}-shade": shade}
         if name in _FADING:
-            paper = _FILLS["paper"]
+            paper = found["paper"]
             found |= {f"{name}-far": mixed(base, paper, FADE), f"{name}-far-shade": mixed(shade, paper, FADE)}
     return found
 

@@ -130,7 +130,7 @@ def _begin(request: Asked) -> str:
         countdown=choice(Countdown, form, "countdown", Countdown.FROM_3),
         way_words=store.first_style(defaults).way_words,
     )
-    store.keep_defaults(defaults, length_s, style, choice(Paper, form, "paper", Paper.A4).value)
+    store.keep_defaults(defaults, length_s, style, choice(Paper, form, "paper", Paper.A4).value, form.get("line"))
     return "Saved. New classes start with these settings. Classes on the shelf stay as they are."
 
 

@@ -91,6 +91,7 @@ class Defaults(models.Model):
     length_s = models.PositiveIntegerField(default=600, help_text="of a new class's slot")
     style = models.TextField(blank=True, help_text="the cue style of a new class, as JSON; empty: as it ships")
     paper = models.CharField(max_length=10, default="A4", help_text="what is printed on")
+    line = models.CharField(max_length=120, blank=True, help_text="what is put on every handout and page")
     build = models.CharField(max_length=10, default="slight", help_text="of the figures")
     skin = models.CharField(max_length=10, default="middle", help_text="of the figures")
 

@@ -240,10 +240,11 @@ def first_style(defaults: Defaults) -> CueStyle:
     return from_plain(CueStyle, json.loads(defaults.style)) if defaults.style else CueStyle()
 
 
-def keep_defaults(defaults: Defaults, length_s: int, style: CueStyle, paper: str) -> None:
+def keep_defaults(defaults: Defaults, length_s: int, style: CueStyle, paper: str, line: str | None = None) -> None:
     """Set what new classes begin with; RefusedError when no class could be as long as that."""
     new_script("A class", length_s)  # what holds for a class holds here
     defaults.length_s, defaults.paper = length_s, paper
+    defaults.line = defaults.line if line is None else line.strip()[:120]
     defaults.style = json.dumps(to_plain(style), ensure_ascii=False)
     defaults.save()
 

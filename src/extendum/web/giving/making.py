@@ -18,15 +18,20 @@ from extendum.voice import stand_in
 from extendum.web.classes import store
 from extendum.web.classes.look import printed_look
 from extendum.web.classes.models import Revision, StretchClass
+from extendum.web.giving.pages import address_for, publish, shows_of
 from extendum.web.jobs import work
 from extendum.web.jobs.models import Job
+from extendum.web.library.store import library_of
 from extendum.web.voices.music import beds_of
 from extendum.web.voices.store import speaker
 
 #: How often it says how far it is.
 TELLS_S = 0.4
 #: What is made in the background; the rest is quicker made than waited for.
-SLOW = ("pack", *SOUNDS)
+SLOW = ("pack", *SOUNDS, "page")
+#: In which part of the page a making is shown, and what it is called; the rest is of the pack.
+PARTS = {"page": "page"}
+_CALLED = {"pack": "pack", "page": "page"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,6 +49,16 @@ class Making:
     def kind(self) -> str:
         """Which file it is."""
         return self.job.kind
+
+    @property
+    def part(self) -> str:
+        """In which part of the page it is shown."""
+        return PARTS.get(self.kind, "pack")
+
+    @property
+    def called(self) -> str:
+        """What it is called."""
+        return _CALLED.get(self.kind, "audio guide")
 
     @property
     def state(self) -> str:
@@ -64,6 +79,11 @@ class Making:
     def revision(self) -> int:
         """The step of the class that it is made from."""
         return int(self.job.asked["revision"])
+
+    @property
+    def shows(self) -> dict[str, str]:
+        """What a page shows beside the class, as it was asked for."""
+        return dict(self.job.asked.get("shows", {}))
 
     @property
     def path(self) -> Path:
@@ -90,20 +110,20 @@ class CannotBeMadeError(ExtendumError):
     """A file that could not be written, in words for whoever waits for it."""
 
 
-def begin(of: StretchClass, kind: str, paper: Paper) -> Making:
-    """Begin to make a file of a class as it is now; old files go."""
+def begin(of: StretchClass, kind: str, paper: Paper, **more: object) -> Making:
+    """Begin to make a file of a class as it is now, with what else is asked of it; old files go."""
     old = timezone.now() - work.KEPT - timedelta(hours=1)
     folder = Path(settings.DATA) / "made"
     for file in folder.iterdir() if folder.is_dir() else ():
         if file.stat().st_mtime < old.timestamp():
             file.unlink(missing_ok=True)
     store.close(of)
-    return Making(work.begin(of, kind, {"revision": of.head_id, "paper": paper.value}, {}))
+    return Making(work.begin(of, kind, {"revision": of.head_id, "paper": paper.value, **more}, {}))
 
 
-def last_of(of: StretchClass) -> Making | None:
-    """The file that was asked for last."""
-    job = of.jobs.filter(kind__in=SLOW).order_by("-pk").first()
+def last_of(of: StretchClass, part: str) -> Making | None:
+    """The file of a part of the page that was asked for last."""
+    job = of.jobs.filter(kind__in=[kind for kind in SLOW if PARTS.get(kind, "pack") == part]).order_by("-pk").first()
     return Making(job) if job else None
 
 
@@ -123,12 +143,12 @@ def make(job: Job, tell: work.Tell) -> dict[str, object]:
             told_at = time.monotonic()
             tell({"share": share})
 
-    starts, place = planned(job.of)
-    script = store.script_of(Revision.objects.get(pk=making.revision))
-    owner = job.of.owner
-    one = Export(script, making.paper, starts, place=place, look=printed_look(owner))
-    one.voice = speaker(script, owner, stand_in())
-    one.beds = beds_of(owner, music_of(script))
+    one = export_of(job.of, Revision.objects.get(pk=making.revision), making.paper, str(job.asked.get("base", "")))
+    one.voice = speaker(one.script, job.of.owner, stand_in())
+    one.beds = beds_of(job.of.owner, music_of(one.script))
+    if making.kind == "page":
+        one.shows = shows_of(making.shows)
+        one.speaks = _voice_name(one) if making.shows.get("speaks") else ""
     try:
         making.path.parent.mkdir(parents=True, exist_ok=True)
         if making.kind == "pack":
@@ -140,4 +160,22 @@ def make(job: Job, tell: work.Tell) -> dict[str, object]:
             write(one, making.kind, making.path, progress)
     except OSError as error:
         raise CannotBeMadeError(f"It could not be made: {error}") from error
-    return {"share": 1.0, "told": report(one)}
+    if making.kind == "page" and making.shows.get("address"):
+        publish(
+            job.of, Revision.objects.get(pk=making.revision), making.path, making.shows, making.shows.get("code", "")
+        )
+    return {"share": 1.0, "told": "" if making.kind == "page" else report(one)}
+
+
+def export_of(of: StretchClass, revision: Revision, paper: Paper, base: str) -> Export:
+    """A class as its owner gives it away; ``base``: where this server is reached."""
+    starts, place = planned(of)
+    one = Export(store.script_of(revision), paper, starts, place=place, look=printed_look(of.owner))
+    one.line, one.address = store.defaults_of(of.owner).line, address_for(of, base)
+    one.moves = library_of(of.owner).moves
+    return one
+
+
+def _voice_name(one: Export) -> str:
+    voice = one.script.style.voice
+    return voice.name if voice else "a machine's voice" if one.voice else ""

@@ -17,14 +17,14 @@ from extendum.core.model.errors import ExtendumError
 from extendum.core.model.timeline import Mode, clock
 from extendum.core.outputs.bedding import music_of
 from extendum.draw.small import draw_small_sheet
-from extendum.formats.exports import FILES, Export, write
+from extendum.formats.exports import FILES, SOUNDS, Export, about_print, write
 from extendum.formats.pdf import Paper
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
-from extendum.web.classes.look import printed_look
 from extendum.web.classes.models import StretchClass
 from extendum.web.classes.page import compiled
-from extendum.web.giving.making import SLOW, Making, begin, last_of, planned
+from extendum.web.giving.making import SLOW, Making, begin, export_of, last_of, planned
+from extendum.web.giving.pages import home_of, pages_of, shows_of
 from extendum.web.jobs.models import Job
 from extendum.web.library.figures import figure_address
 from extendum.web.shared.asked import Asked
@@ -57,12 +57,13 @@ def _named(of: StretchClass, file: str) -> str:
 @require_safe
 def give(request: Asked, pk: int) -> HttpResponse:
     """What a class can be given away as."""
-    return _page(request, own_class(request, pk))
+    return page(request, own_class(request, pk))
 
 
-def _page(request: Asked, of: StretchClass, status: int = 200, **facts: object) -> HttpResponse:
-    slow = [(kind, FILES[kind][1].removeprefix("the audio guide, ")) for kind in FILES if kind in SLOW]
-    last = last_of(of)
+def page(request: Asked, of: StretchClass, status: int = 200, **facts: object) -> HttpResponse:
+    """Everything that a class can be given away as, with what was refused."""
+    slow = [(kind, FILES[kind][1].removeprefix("the audio guide, ")) for kind in SOUNDS]
+    makings = {f"{part}_making": last_of(of, part) for part in ("pack", "page")}
     recordings = of.runs.filter(take=True).order_by("-began_at")[:MOST_RECORDINGS]
     context = {
         "recordings": recordings,
@@ -73,11 +74,15 @@ def _page(request: Asked, of: StretchClass, status: int = 200, **facts: object) 
         "voice": store.script_of(of.present).style.voice,
         "music": sorted(music_of(store.script_of(of.present))),
         "papers": [one.value for one in Paper],
+        "head": of.head_id,
         "planned": planned(of)[0],
+        "line": store.defaults_of(request.user).line,
+        "pages": pages_of(of, request),
+        **home_of(of),
         "soon": timezone.localtime() + timedelta(hours=1),
         **facts,
     }
-    return render(request, "giving/give.html", {**context, **_shown(last, request)}, status=status)
+    return render(request, "giving/give.html", {**_shown(None, request), **makings, **context}, status=status)
 
 
 #: Whom each kind is for; sound is made with progress, and offered beside the pack.
@@ -104,6 +109,7 @@ def _looks(of: StretchClass) -> dict[str, object]:
         "more": max(0, len(moves) - MOST_MOVES),
         "captions": [(clock(cue.start_ms // 1000), clock(-(-cue.end_ms // 1000)), cue.text) for cue in said],
         "sheet": drawn(draw_small_sheet(timeline, timeline.length_s, 240)),
+        "unprinted": about_print(Export(script)),
         "items": len(list(script.items())),
         "length": clock(timeline.length_s),
     }
@@ -125,7 +131,8 @@ def _shown(making: Making | None, request: Asked) -> dict[str, object]:
     return {
         "making": making,
         "paper": paper,
-        "changed": bool(making and making.revision != making.job.of.head_id),
+        "part": making.part if making else "",
+        "head": making.job.of.head_id if making else 0,
     }
 
 
@@ -135,13 +142,13 @@ def give_file(request: Asked, pk: int, kind: str) -> HttpResponse:
     of = own_class(request, pk)
     if kind not in FILES or kind in SLOW:
         raise Http404("no such file")
-    starts, place = planned(of)
+    starts, _ = planned(of)
     if kind == "ics" and "at" in request.GET:
         starts = _time(request.GET["at"])
     if kind == "ics" and starts is None:
-        return _page(request, of, 422, wrong_time=request.GET.get("at", ""))
-    look = printed_look(of.owner)
-    one = Export(store.script_of(of.present), _paper(request.GET.get("paper", "")), starts, place=place, look=look)
+        return page(request, of, 422, wrong_time=request.GET.get("at", ""))
+    one = export_of(of, of.present, _paper(request.GET.get("paper", "")), request.build_absolute_uri("/")[:-1])
+    one.starts = starts
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / FILES[kind][0]
         write(one, kind, path)
@@ -156,10 +163,20 @@ def make(request: Asked, pk: int) -> HttpResponse:
     of, kind = own_class(request, pk), request.POST.get("kind", "")
     if kind not in SLOW:
         raise Http404("no such file")
+    form = request.POST.dict()
+    more: dict[str, object] = {"base": request.build_absolute_uri("/")[:-1]}
     try:
-        making = begin(of, kind, _paper(request.POST.get("paper", "")))
+        if kind == "page":
+            shows_of(form)  # what cannot be is told at once
+            asked = ("line", "note", "link", "part", "speaks", "address", "code")
+            more = {"shows": {name: form[name].strip() for name in asked if form.get(name)}}
+        making = begin(of, kind, _paper(form.get("paper", "")), **more)
     except ExtendumError as error:
-        return _page(request, of, 422, refused=str(error))
+        if request.htmx:
+            told = {"part": "page" if kind == "page" else "pack", "making_refused": str(error)}
+            return render(request, "giving/_making.html", {"class": of, **told})
+        refused = {"page_refused": str(error), "typed": form} if kind == "page" else {"refused": str(error)}
+        return page(request, of, 422, **refused)
     if request.htmx:
         return render(request, "giving/_making.html", {"class": of, **_shown(making, request)})
     return HttpResponseRedirect(reverse("give", args=[pk]))

@@ -28,8 +28,16 @@ from extendum.core.model.body import Side
 from extendum.core.model.limits import whole_number
 from extendum.core.model.move import Move
 from extendum.draw.figures.tones import Skin, tones
-from extendum.draw.lying import lies
-from extendum.formats.figures import Shown, digests, figure_of, moving_json, picture_file, seen_figure, shipped_figures
+from extendum.formats.figures import (
+    Shown,
+    as_spoken,
+    digests,
+    figure_of,
+    moving_json,
+    picture_file,
+    seen_figure,
+    shipped_figures,
+)
 from extendum.formats.library import shipped_move
 
 
@@ -72,15 +80,11 @@ def figure_words(move: Move, side: Side = Side.BOTH) -> str:
 
 
 def live_figure(move: Move, side: Side, look: str = "") -> SafeString:
-    """What a screen draws a move's figure into, on a side: its picture until then. Empty where it has none.
-
-    What is worked lies on the side that is spoken, as in a mirror.
-    """
+    """What a screen draws a move's figure into, on a side: its picture until then. Empty where it has none."""
     shown = figure_of(move)
     if shown is None:
         return SafeString()
-    if side in (Side.LEFT, Side.RIGHT):
-        shown = replace(shown, flipped=shown.flipped != (lies(seen_figure(shown)) is Side.RIGHT))
+    shown = as_spoken(shown, side)
     asked = urlencode({"v": version()} | ({"view": str(shown.view)} if shown.view is not None else {}))
     letter = side.value[0].upper() if side is not Side.BOTH else ""
     return format_html(

@@ -18,7 +18,7 @@ from pathlib import Path
 from typing import Any
 
 #: The database in a backup, and the folders of sound beside it.
-DATABASE, FOLDERS = "extendum.sqlite3", ("voices", "music", "takes")
+DATABASE, FOLDERS = "extendum.sqlite3", ("voices", "music", "takes", "pages")
 PAGES = 500
 WAIT_S = 20.0
 

@@ -17,6 +17,7 @@ from extendum.core.model.script import Script
 from extendum.core.model.timeline import Timeline
 from extendum.core.moves.otherwise import other_move
 from extendum.core.moves.spares import Spare, spares
+from extendum.formats.score import public_score, spoken_plain
 from extendum.web.classes import store
 from extendum.web.classes.look import owners_look
 from extendum.web.classes.page import compiled
@@ -25,7 +26,6 @@ from extendum.web.library.store import Library, library_of
 from extendum.web.teach.following import by_code, news, owner_of, running
 from extendum.web.teach.models import Link
 from extendum.web.teach.pictures import pictures
-from extendum.web.teach.score import public_score, spoken_plain
 
 
 @require_safe
@@ -77,7 +77,7 @@ def shown(link: Link, *, figures: bool = True) -> dict[str, Any]:
     library = library_of(link.owner)
     script, timeline = store.script_of(run.revision), compiled(bytes(run.revision.document))
     tray = spares(script, library)
-    score = public_score(script, timeline, library, tray)
+    score = public_score(script, timeline, library.moves, tray)
     drawings = list(_figures(script, timeline, tray, library, owners_look(link.owner))) if figures else []
     return {"run": run, "title": script.title, "score": score, "figures": [one for one in drawings if one[2]]}
 

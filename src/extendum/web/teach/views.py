@@ -23,6 +23,7 @@ from extendum.core.run.steps import steps_of
 from extendum.core.timing.at_hand import as_taught
 from extendum.draw.small import draw_ribbon
 from extendum.formats.json_text import read_json
+from extendum.formats.score import score_of, tapped
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
 from extendum.web.classes.look import owners_look
@@ -35,7 +36,6 @@ from extendum.web.shared.forms import whole
 from extendum.web.teach.following import clock_off, held
 from extendum.web.teach.models import Link, LiveEvent, LiveRun
 from extendum.web.teach.pictures import pictures
-from extendum.web.teach.score import score_of, tapped
 from extendum.web.teach.signals import tell_begun
 from extendum.web.voices.store import spoken_readings
 
@@ -44,7 +44,10 @@ MOST_EVENTS, LONGEST_KEY = 2000, 40
 #: The modules that the Stage is made of: named in its page, so that all are kept for a reload without the server.
 _STAGE = ("main", "live", "drawn", "catching", "tray", "prompter", "page", "music", "playlist", "sounding", "voice")
 STAGE_PARTS = (
-    *(f"js/{name}.js" for name in ("drawing", "figure", "finder", "keys", "page", "playing", "seen", "sounds")),
+    *(
+        f"js/{name}.js"
+        for name in ("drawing", "figure", "finder", "keys", "page", "playing", "seen", "sounded", "sounds")
+    ),
     *(f"js/stage/{name}.js" for name in _STAGE),
 )
 _WORKER = Path(__file__).parents[1] / "assets" / "worker.js"
@@ -76,7 +79,7 @@ def _stage(request: Asked, of: StretchClass, *, rehearses: bool = False, takes: 
     context = {
         "class": of,
         "figures": [one for one in pictures(script, timeline, tray, library, look) if one[2]],
-        "score": {**score_of(script, timeline, library, tray), **(tapped(script, timeline) if rehearses else {})},
+        "score": {**score_of(script, timeline, library.moves, tray), **(tapped(script, timeline) if rehearses else {})},
         "voice": spoken_readings(script, timeline, request.user),
         "rehearses": rehearses,
         "takes": takes,

@@ -126,6 +126,7 @@ export function showFigure(id, item, side) {
   if (holder)
     live(holder, { mirrored: Boolean(box.closest(".opposite")) }).then((made) => {
       if (made) figures.set(box, made);
+      if (made) box.style.setProperty("--ground", made.ground.toFixed(3));
     });
 }
 export function noFigure(id) {

@@ -20,6 +20,14 @@ export function load(address) {
   return loaded.get(address);
 }
 
+// A drawing that came with the page: nothing is fetched for it.
+export function give(address, plain) {
+  loaded.set(
+    address,
+    plain.then(read).catch(() => null),
+  );
+}
+
 // Outlines as points for each moment; of weights as they are.
 function read(plain) {
   const weights = new Set(plain.layers.map((layer) => layer[6]));
@@ -121,6 +129,14 @@ export class Figure {
   }
   get moves() {
     return this.data.moments > 1;
+  }
+  // How high the floor stands, as a share of the picture: what lies beside it goes on from there.
+  get ground() {
+    const { layers, sets, units } = this.data,
+      floor = layers.find(([tone]) => tone === "floor");
+    if (!floor) return 0;
+    const points = sets[floor[1]][0];
+    return 1 - Math.max(0, Math.min(...points.filter((_, k) => k % 2))) / units;
   }
   // Where a still picture is: at the stop that is held.
   get still() {

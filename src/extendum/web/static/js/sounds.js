@@ -13,13 +13,25 @@ const plain = {
   music: 50,
   softer: true,
 };
-const kept = JSON.parse(localStorage.getItem(KEPT) ?? "{}");
+// A page that is opened from a disk may have nowhere to keep anything.
+function remembered() {
+  try {
+    return JSON.parse(localStorage.getItem(KEPT) ?? "{}");
+  } catch {
+    return {};
+  }
+}
+const kept = remembered();
 if (kept.voice) kept.speaks ??= "browser"; // as it was called before there were readings
 delete kept.voice;
 export const settings = { ...plain, ...kept };
 export function set(name, value) {
   settings[name] = value;
-  localStorage.setItem(KEPT, JSON.stringify(settings));
+  try {
+    localStorage.setItem(KEPT, JSON.stringify(settings));
+  } catch {
+    /* it holds until the page is closed */
+  }
 }
 
 let audio = null;

@@ -1,34 +1,29 @@
 // What sounds on the Stage, and the settings of sound and words: what lies between the last frame and this one has sounded.
 import { el, show } from "../drawing.js";
-import { stepOf } from "../playing.js";
-import { cueMs, cuesOf, textOf } from "../seen.js";
+import { textOf } from "../seen.js";
+import { sounded } from "../sounded.js";
 import * as sounds from "../sounds.js";
 import { drawAgain } from "./drawn.js";
 import { apart, live, records } from "./live.js";
 import { tell } from "./page.js";
 import * as voice from "./voice.js";
 
-let heard = { id: null, into: 0, works: false };
+// A recording has no tones and no other voice.
 export function sound() {
-  const { run, score } = live,
-    step = stepOf(run),
-    same = heard.id === step.id;
-  const from = same ? heard.into : -1;
-  const jumped = records || (same && run.into - heard.into > 500);
-  if (!records && !same && heard.works && !step.works) sounds.tone("release");
-  if (!records && !same && step.works) sounds.tone("start");
-  if (!same) voice.prepare(score, run.steps.slice(run.at, run.at + 2));
-  heard = { id: step.id, into: run.into, works: step.works };
-  if (jumped) return;
-  for (const cue of cuesOf(score, step)) {
-    const at = cueMs(cue, step);
-    if (at <= from || at > run.into) continue;
-    if (cue.kind === "count") sounds.tone("count");
-    else if (cue.kind === "halfway") sounds.tone("halfway");
-    if (cue.mode !== "spoken" || apart) continue;
-    if (voice.speaks()) voice.say(textOf(score, step, cue), cue.kind);
-    else sounds.speak(textOf(score, step, cue));
-  }
+  const { run, score } = live;
+  sounded(score, run, {
+    step: () => voice.prepare(score, run.steps.slice(run.at, run.at + 2)),
+    begins: () => records || sounds.tone("start"),
+    ends: () => records || sounds.tone("release"),
+    cue: (cue, step) => {
+      if (records) return;
+      if (cue.kind === "count") sounds.tone("count");
+      else if (cue.kind === "halfway") sounds.tone("halfway");
+      if (cue.mode !== "spoken" || apart) return;
+      if (voice.speaks()) voice.say(textOf(score, step, cue), cue.kind);
+      else sounds.speak(textOf(score, step, cue));
+    },
+  });
 }
 export function openSound() {
   const box = el("sound");

@@ -1,13 +1,14 @@
-"""What the Stage plays: the timeline, the steps of a run, and what it shows of each item, as plain values."""
+"""What the screens play: the timeline, the steps of a run, and what is shown of each item, as plain values."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 from extendum.core.model.brief import Brief
 from extendum.core.model.dose import COUNTED, Breaths, Dose, Pulses, Reps, Timed
 from extendum.core.model.item import Instead, MoveItem
+from extendum.core.model.library import LibraryMove
 from extendum.core.model.marks import without_marks
 from extendum.core.model.move import OptionKind
 from extendum.core.model.prompts import PromptKind
@@ -19,7 +20,9 @@ from extendum.core.run.rehearse import rehearsal_steps, rehearsed
 from extendum.core.run.steps import Step, closing_quiet, steps_of
 from extendum.core.timing.at_hand import as_taught
 from extendum.formats.timeline_json import timeline_plain
-from extendum.web.library.store import Library
+
+#: Moves by their keys.
+Known = Mapping[str, LibraryMove]
 
 
 def step_plain(step: Step) -> dict[str, Any]:
@@ -40,7 +43,7 @@ def step_plain(step: Step) -> dict[str, Any]:
     }
 
 
-def score_of(script: Script, timeline: Timeline, library: Library, tray: Sequence[Spare] = ()) -> dict[str, Any]:
+def score_of(script: Script, timeline: Timeline, library: Known, tray: Sequence[Spare] = ()) -> dict[str, Any]:
     """Everything that is played and shown, in one object that travels with the page."""
     moves = (*as_taught(script).moves(), *(one.item for one in tray))
     return {
@@ -74,7 +77,7 @@ def _tray(tray: Sequence[Spare]) -> dict[str, Any]:
     }
 
 
-def _shown(script: Script, moves: Sequence[MoveItem], library: Library) -> dict[str, Any]:
+def _shown(script: Script, moves: Sequence[MoveItem], library: Known) -> dict[str, Any]:
     """What is shown of each move while it plays."""
     return {
         "postures": {item.id: str(item.move.posture) for item in moves},
@@ -93,7 +96,7 @@ def _shown(script: Script, moves: Sequence[MoveItem], library: Library) -> dict[
     }
 
 
-def public_score(script: Script, timeline: Timeline, library: Library, tray: Sequence[Spare] = ()) -> dict[str, Any]:
+def public_score(script: Script, timeline: Timeline, library: Known, tray: Sequence[Spare] = ()) -> dict[str, Any]:
     """What the class's screen is told: what is done when, and nothing of what is said, noted or kept ready."""
     whole = score_of(script, timeline, library, tray)
     kept = ("length", "steps", "names", "doses")
@@ -109,6 +112,15 @@ def spoken_plain(timeline: Timeline) -> list[dict[str, Any]]:
     """What is spoken, as captions show it: without counts, which a screen has anyway."""
     spoken = {cue.id for cue in timeline.cues if cue.mode is Mode.SPOKEN and cue.kind not in _COUNTS}
     return [cue for cue in timeline_plain(timeline)["cues"] if cue["id"] in spoken]
+
+
+def played(script: Script, timeline: Timeline, library: Known) -> dict[str, Any]:
+    """What a page plays that anybody may have: what is done and said when, and nothing of the teacher's own notes."""
+    whole = score_of(script, timeline, library)
+    public = public_score(script, timeline, library)
+    spoken = {cue.id for cue in timeline.cues if cue.mode is not Mode.PRIVATE}
+    cues = [cue for cue in whole["cues"] if cue["id"] in spoken]
+    return public | {"cues": cues, "easier": whole["easier"], "props": whole["props"], "instead": {}}
 
 
 _COUNTS = (CueKind.COUNT, CueKind.COUNTED)
@@ -158,9 +170,9 @@ def _ladder(item: MoveItem) -> dict[str, list[str]]:
     return {way: [without_marks(one) for one in item.ladder(kind)] for way, kind in rungs.items()}
 
 
-def _easier(item: MoveItem, library: Library, brief: Brief) -> dict[str, str]:
+def _easier(item: MoveItem, library: Known, brief: Brief) -> dict[str, str]:
     """The easier way of a move: in words, and by the name of another move that keeps to the brief."""
     words = next(iter(_ladder(item)["down"]), "")
-    other = other_move(item.move, OptionKind.EASIER, library.moves, brief)
+    other = other_move(item.move, OptionKind.EASIER, library, brief)
     found = {"words": words, "name": other.move.name if other else ""}
     return found if any(found.values()) else {}
