@@ -1,10 +1,11 @@
-"""Makes the fonts of the printed pages and of films from web fonts; run by hand after `make css`, with fonttools and brotli.
+"""Makes the fonts of the printed pages and of films from web fonts; run by hand, with fonttools and brotli.
 
-Latin, Greek, Cyrillic and Vietnamese letters in one face for each weight; arrows and a few other signs in one of their own.
+Latin, Greek, Cyrillic and Vietnamese letters in one face for each weight; arrows and a few signs in one of their own.
 """
 
 import sys
 from pathlib import Path
+from tempfile import TemporaryDirectory
 
 from fontTools import subset
 from fontTools.merge import Merger
@@ -20,15 +21,16 @@ SIGNS = [*range(0x2190, 0x219A), 0x21BA, 0x21BB, 0x21C4, 0x2260, 0x2264, 0x2265,
 def letters(face: str, name: str, weight: int, packages: Path) -> None:
     """One face of a weight from its parts."""
     parts = []
-    for part in LETTERS:
-        path = packages / "@fontsource-variable" / face / "files" / f"{face}-{part}-wght-normal.woff2"
-        if path.exists():
-            font = instantiateVariableFont(TTFont(path), {"wght": weight})
-            font.flavor = None
-            parts.append(f"/tmp/{face}-{part}-{weight}.ttf")
-            font.save(parts[-1])
-    made = Merger().merge(parts)
-    made.save(FONTS / f"{face}-{name}.ttf")
+    with TemporaryDirectory() as folder:
+        for part in LETTERS:
+            path = packages / "@fontsource-variable" / face / "files" / f"{face}-{part}-wght-normal.woff2"
+            if path.exists():
+                font = instantiateVariableFont(TTFont(path), {"wght": weight})
+                font.flavor = None
+                parts.append(str(Path(folder) / f"{part}.ttf"))
+                font.save(parts[-1])
+        made = Merger().merge(parts)
+        made.save(FONTS / f"{face}-{name}.ttf")
 
 
 def signs(packages: Path) -> None:

@@ -30,7 +30,7 @@ from extendum.core.model.errors import RefusedError
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import clock, parse_clock
 from extendum.formats.document import loads
-from extendum.formats.exports import KINDS
+from extendum.formats.exports import FILMS, KINDS
 from extendum.formats.pdf import Paper
 
 
@@ -70,7 +70,9 @@ def _parser() -> tuple[argparse.ArgumentParser, Mapping[str, argparse.ArgumentPa
     _add_on_file(commands)
     export = commands.add_parser("export", help="captions, script, PDF, sound ...", description="Give a class away.")
     export.add_argument("file", metavar="FILE", help="a class document, or - for standard input")
-    export.add_argument("--as", dest="kind", required=True, choices=KINDS, help="what to make")
+    export.add_argument(
+        "--as", dest="kind", required=True, choices=[one for one in KINDS if one not in FILMS], help="what to make"
+    )
     export.add_argument("-o", "--out", required=True, metavar="OUT", help="the file to write; - for standard output")
     export.add_argument(
         "--paper", choices=[one.value for one in Paper], default=Paper.A4.value, help="of pdf and handout"
@@ -79,6 +81,7 @@ def _parser() -> tuple[argparse.ArgumentParser, Mapping[str, argparse.ArgumentPa
     export.add_argument("--readings", metavar="FOLDER", help="of a guide or a page: who has read the class in")
     export.add_argument("--music", metavar="FILE", help="of a guide: music under it, a file or drone, which ships")
     export.set_defaults(run=_on_file(_export))
+    _add_film(commands.add_parser("film", help="the class as a film", description="Make a film of a class."))
     listen = commands.add_parser(
         "hear", help="what a past recording's timed text tells", description="Hear a recording."
     )
@@ -123,6 +126,30 @@ def _add_on_file(commands: argparse._SubParsersAction[argparse.ArgumentParser]) 
             command.add_argument("--styles", action="store_true", help="its calls in each talk style, side by side")
         if name == "versions":
             command.add_argument("--any", action="store_true", help="any move may be left out, not only those marked")
+
+
+def _add_film(film: argparse.ArgumentParser) -> None:
+    film.add_argument("file", metavar="FILE", help="a class document, or - for standard input")
+    film.add_argument("-o", "--out", required=True, metavar="OUT", help="the film, .mp4 or .webm")
+    film.add_argument(
+        "--size", choices=("720", "1080", "upright"), default="720", help="1280x720, 1920x1080, 1080x1920"
+    )
+    film.add_argument("--rate", type=int, choices=(25, 30), default=25, help="frames a second")
+    film.add_argument("--dark", action="store_true", help="for a dark room")
+    film.add_argument(
+        "--no-captions", action="store_true", help="captions are not drawn in; they are in a track anyway"
+    )
+    film.add_argument("--silent", action="store_true", help="without the guide")
+    film.add_argument("--readings", metavar="FOLDER", help="who has read the class in")
+    film.add_argument("--music", metavar="FILE", help="music under the guide, a file or drone, which ships")
+    film.set_defaults(run=_on_file(_film))
+
+
+def _film(script: Script, chosen: argparse.Namespace) -> int:
+    """Load what makes films only where it is wanted."""
+    from extendum.exporting import film_command
+
+    return film_command(script, chosen)
 
 
 def _add_readings(readings: argparse.ArgumentParser) -> None:

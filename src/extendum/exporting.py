@@ -16,7 +16,7 @@ from extendum.core.model.script import Script
 from extendum.core.model.timeline import clock
 from extendum.core.outputs.bedding import SHIPPED, Music
 from extendum.core.outputs.sound import Speaker
-from extendum.formats.exports import FILES, SOUNDS, Export, about_captions, about_print, about_sound, write
+from extendum.formats.exports import FILES, FILMS, SOUNDS, Export, about_captions, about_print, about_sound, write
 from extendum.formats.music import music_from
 from extendum.formats.pdf import Paper
 from extendum.formats.recordings import kept, spoken_by
@@ -25,11 +25,14 @@ from extendum.voice import stand_in
 
 def export_command(script: Script, chosen: argparse.Namespace) -> int:
     """Write one kind of file; what should be known of it goes to standard error."""
-    sounds = chosen.kind in SOUNDS
+    sounds = chosen.kind in (*SOUNDS, *FILMS)
     voice = _guide_voice(chosen.readings) if sounds else None
     one = Export(script, Paper(chosen.paper), chosen.at, voice=voice)
     if chosen.kind == "page" and chosen.readings:
         one.voice, one.speaks = _guide_voice(chosen.readings), Path(chosen.readings).name
+    if chosen.kind in FILMS:
+        one.film = {"size": chosen.size, "rate": chosen.rate, "dark": chosen.dark, "drawn": not chosen.no_captions}
+        one.silent = chosen.silent
     if chosen.music is not None:
         one.script, one.beds = _under(script, chosen.music)
     if chosen.kind == "ics" and chosen.at is None:
@@ -57,6 +60,16 @@ def export_command(script: Script, chosen: argparse.Namespace) -> int:
     if about and (told := about(one)):
         print("\n".join(told), file=sys.stderr)
     return OK
+
+
+def film_command(script: Script, chosen: argparse.Namespace) -> int:
+    """Write the film; what it is called says which kind it is."""
+    kind = Path(chosen.out).suffix.removeprefix(".").lower()
+    if kind not in FILMS:
+        raise RefusedError("--out", "a file whose name ends with .mp4 or .webm", chosen.out)
+    for name, value in {"kind": kind, "paper": Paper.A4.value, "at": None}.items():
+        setattr(chosen, name, value)
+    return export_command(script, chosen)
 
 
 def _under(script: Script, named: str) -> tuple[Script, dict[str, Music]]:

@@ -10,7 +10,7 @@ from dataclasses import dataclass, field
 from datetime import UTC, datetime
 from functools import cached_property
 from pathlib import Path
-from typing import IO
+from typing import IO, Any
 from uuid import NAMESPACE_URL, uuid5
 
 from extendum.core.model.errors import RefusedError
@@ -42,7 +42,7 @@ class Export:
 
     ``line``: what its teacher puts on every handout; ``address``: where the class plays;
     ``shows``: what a page that plays has beside the class, ``speaks``: what its voice is called, empty: it is silent;
-    ``moves``: the library.
+    ``film``: how a film is made, as `formats.film.Film` has it, ``silent``: without its guide; ``moves``: the library.
     """
 
     script: Script
@@ -56,6 +56,8 @@ class Export:
     address: str = ""
     shows: Shows = field(default_factory=Shows)
     speaks: str = ""
+    film: Mapping[str, Any] = field(default_factory=dict)
+    silent: bool = False
     moves: Mapping[str, LibraryMove] = field(default_factory=lambda: {one.move.key: one for one in shipped_moves()})
     beds: Mapping[str, Music] = field(default_factory=lambda: dict(SHIPPED))
     hurried: list[Hurried] = field(default_factory=list)
@@ -117,13 +119,15 @@ FILES: Mapping[str, tuple[str, str]] = {
     "handout": ("handout.pdf", "the handout for participants, PDF"),
     "page": ("class.html", "a page that plays, HTML"),
     "json": ("class.json", "the class as a document"),
+    "mp4": ("class.mp4", "the film, MP4"),
+    "webm": ("class.webm", "the film, WebM"),
     "wav": ("guide.wav", "the audio guide, WAV"),
     "flac": ("guide.flac", "the audio guide, FLAC"),
     "ogg": ("guide.ogg", "the audio guide, Ogg Opus"),
     "mp3": ("guide.mp3", "the audio guide, MP3"),
 }
 KINDS = tuple(FILES)
-SOUNDS = ("wav", "flac", "ogg", "mp3")
+SOUNDS, FILMS = ("wav", "flac", "ogg", "mp3"), ("mp4", "webm")
 
 
 def write(one: Export, kind: str, path: Path, progress: Progress = lambda share: None) -> None:
@@ -131,11 +135,9 @@ def write(one: Export, kind: str, path: Path, progress: Progress = lambda share:
     beside = path.with_name(f".{path.name}.new")
     try:
         if kind in SOUNDS:
-            from extendum.formats.audio import Kind, audio_guide  # takes a second to load: only where it is wanted
-
-            rate = one.script.style.words_per_minute
-            bed = bedding(one.script, one.timeline, one.beds)
-            one.hurried += audio_guide(one.timeline, beside, Kind(kind), rate, one.voice, progress, bed)
+            _guide(one, kind, beside, progress)
+        elif kind in FILMS:
+            _film(one, kind, beside, progress)
         else:
             made = _TEXTS[kind](one)
             beside.write_bytes(made.encode() if isinstance(made, str) else made)
@@ -143,6 +145,35 @@ def write(one: Export, kind: str, path: Path, progress: Progress = lambda share:
     finally:
         with suppress(OSError):
             beside.unlink(missing_ok=True)
+
+
+def _guide(one: Export, kind: str, path: Path, progress: Progress) -> None:
+    from extendum.formats.audio import Kind, audio_guide  # takes a second to load: only where it is wanted
+
+    bed = bedding(one.script, one.timeline, one.beds)
+    rate = one.script.style.words_per_minute
+    one.hurried += audio_guide(one.timeline, path, Kind(kind), rate, one.voice, progress, bed)
+
+
+#: Of making a film, the share of its guide.
+_HEARD = 0.08
+
+
+def _film(one: Export, kind: str, path: Path, progress: Progress) -> None:
+    """The film with its guide, unless it is a silent one."""
+    from extendum.formats.film import Film  # as above
+    from extendum.formats.film_file import write_film
+
+    film = Film(**{**one.film, "kind": kind, "author": one.line})
+    with tempfile.TemporaryDirectory(dir=path.parent) as folder:
+        sound = None if one.silent else Path(folder) / FILES["flac"][0]
+        if sound:
+            _guide(one, "flac", sound, lambda share: progress(_HEARD * share))
+        write_film(
+            *(one.script, one.timeline, path, film, sound, one.look),
+            lambda share: progress(_HEARD + (1 - _HEARD) * share),
+            one.moves,
+        )
 
 
 def pack(one: Export, out: IO[bytes], progress: Progress = lambda share: None) -> None:

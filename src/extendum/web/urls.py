@@ -106,6 +106,7 @@ urlpatterns = [
     path("classes/<int:pk>/give/home/", pages.mark_home, name="mark-home"),
     path("classes/<int:pk>/give/page/<int:page>/revoke/", pages.revoke_page, name="revoke-page"),
     path("play/<slug:code>/", pages.play, name="play"),
+    path("classes/<int:pk>/give/<int:making>/cancel/", giving.cancel, name="cancel-making"),
     path("screens/", links.links, name="links"),
     path("screens/<int:pk>/", links.link, name="link"),
     path("room/<slug:code>/", room.room, name="room"),

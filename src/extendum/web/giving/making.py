@@ -11,8 +11,9 @@ from django.conf import settings
 from django.utils import timezone
 
 from extendum.core.model.errors import ExtendumError
+from extendum.core.model.timeline import clock
 from extendum.core.outputs.bedding import music_of
-from extendum.formats.exports import SOUNDS, Export, pack, report, write
+from extendum.formats.exports import FILMS, SOUNDS, Export, pack, report, write
 from extendum.formats.pdf import Paper
 from extendum.voice import stand_in
 from extendum.web.classes import store
@@ -27,11 +28,13 @@ from extendum.web.voices.store import speaker
 
 #: How often it says how far it is.
 TELLS_S = 0.4
+#: From this share on it can be told how long the rest takes.
+_TELLING = 0.02
 #: What is made in the background; the rest is quicker made than waited for.
-SLOW = ("pack", *SOUNDS, "page")
+SLOW = ("pack", *SOUNDS, "page", *FILMS)
 #: In which part of the page a making is shown, and what it is called; the rest is of the pack.
-PARTS = {"page": "page"}
-_CALLED = {"pack": "pack", "page": "page"}
+PARTS = {"page": "page", "mp4": "film", "webm": "film"}
+_CALLED = {"pack": "pack", "page": "page", "mp4": "film", "webm": "film"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,7 +85,7 @@ class Making:
 
     @property
     def shows(self) -> dict[str, str]:
-        """What a page shows beside the class, as it was asked for."""
+        """What a page shows beside the class, or how a film looks, as it was asked for."""
         return dict(self.job.asked.get("shows", {}))
 
     @property
@@ -96,6 +99,17 @@ class Making:
         return round(100 * float(self.job.found.get("share", 0)))
 
     @property
+    def to_go(self) -> str:
+        """How long the rest takes; empty where that cannot be told yet."""
+        seconds = int(self.job.found.get("to_go_s", 0))
+        return clock(seconds) if seconds else ""
+
+    @property
+    def cancelled(self) -> bool:
+        """Whether it ends as soon as it hears of it."""
+        return self.job.enough
+
+    @property
     def told(self) -> str:
         """What should be known of it, or why it failed."""
         return self.job.told or str(self.job.found.get("told", ""))
@@ -104,6 +118,13 @@ class Making:
     def stopped(self) -> bool:
         """Whether it was at work in a process that is not there any more."""
         return work.killed(self.job)
+
+
+class CancelledError(ExtendumError):
+    """Somebody does not want it any more, or has asked for another one of its kind."""
+
+    def __init__(self) -> None:
+        super().__init__("It was cancelled. Nothing half-made was left.")
 
 
 class CannotBeMadeError(ExtendumError):
@@ -135,13 +156,14 @@ def planned(of: StretchClass) -> tuple[datetime | None, str]:
 
 def make(job: Job, tell: work.Tell) -> dict[str, object]:
     """The work: the file, whole or not at all, and what should be known of it."""
-    making, told_at = Making(job), 0.0
+    making, told_at, began = Making(job), 0.0, time.monotonic()
 
     def progress(share: float) -> None:
         nonlocal told_at
         if time.monotonic() - told_at >= TELLS_S:
             told_at = time.monotonic()
-            tell({"share": share})
+            if not tell({"share": share, "to_go_s": _to_go(began, share)}):
+                raise CancelledError
 
     one = export_of(job.of, Revision.objects.get(pk=making.revision), making.paper, str(job.asked.get("base", "")))
     one.voice = speaker(one.script, job.of.owner, stand_in())
@@ -149,6 +171,10 @@ def make(job: Job, tell: work.Tell) -> dict[str, object]:
     if making.kind == "page":
         one.shows = shows_of(making.shows)
         one.speaks = _voice_name(one) if making.shows.get("speaks") else ""
+    if making.kind in FILMS:
+        asked = making.shows
+        one.film = {"size": asked.get("size", "720"), "dark": asked.get("tone") == "dark", "drawn": "drawn" in asked}
+        one.silent = "sound" not in asked
     try:
         making.path.parent.mkdir(parents=True, exist_ok=True)
         if making.kind == "pack":
@@ -164,7 +190,12 @@ def make(job: Job, tell: work.Tell) -> dict[str, object]:
         publish(
             job.of, Revision.objects.get(pk=making.revision), making.path, making.shows, making.shows.get("code", "")
         )
-    return {"share": 1.0, "told": "" if making.kind == "page" else report(one)}
+    return {"share": 1.0, "told": "" if making.part != "pack" else report(one)}
+
+
+def _to_go(began: float, share: float) -> int:
+    """Seconds until it is done, as it goes now; 0 where that cannot be told yet."""
+    return round((time.monotonic() - began) * (1 - share) / share) if share > _TELLING else 0
 
 
 def export_of(of: StretchClass, revision: Revision, paper: Paper, base: str) -> Export:

@@ -13,7 +13,7 @@ from django.urls import reverse
 from django.utils import timezone
 from django.views.decorators.http import require_POST, require_safe
 
-from extendum.core.model.errors import ExtendumError
+from extendum.core.model.errors import ExtendumError, RefusedError
 from extendum.core.model.timeline import Mode, clock
 from extendum.core.outputs.bedding import music_of
 from extendum.draw.small import draw_small_sheet
@@ -23,7 +23,7 @@ from extendum.web.classes import store
 from extendum.web.classes.access import own_class
 from extendum.web.classes.models import StretchClass
 from extendum.web.classes.page import compiled
-from extendum.web.giving.making import SLOW, Making, begin, export_of, last_of, planned
+from extendum.web.giving.making import PARTS, SLOW, Making, begin, export_of, last_of, planned
 from extendum.web.giving.pages import home_of, pages_of, shows_of
 from extendum.web.jobs.models import Job
 from extendum.web.library.figures import figure_address
@@ -31,6 +31,8 @@ from extendum.web.shared.asked import Asked
 from extendum.web.shared.drawn import drawn
 
 MOST_RECORDINGS = 10
+#: Sizes of films, and what they are for.
+SIZES = {"720": "1280 × 720, for most", "1080": "1920 × 1080, for a television", "upright": "1080 × 1920, for phones"}
 #: So many moves and captions are looked at before a file is saved.
 MOST_MOVES, MOST_CAPTIONS = 8, 3
 _TYPES = {
@@ -63,7 +65,7 @@ def give(request: Asked, pk: int) -> HttpResponse:
 def page(request: Asked, of: StretchClass, status: int = 200, **facts: object) -> HttpResponse:
     """Everything that a class can be given away as, with what was refused."""
     slow = [(kind, FILES[kind][1].removeprefix("the audio guide, ")) for kind in SOUNDS]
-    makings = {f"{part}_making": last_of(of, part) for part in ("pack", "page")}
+    makings = {f"{part}_making": last_of(of, part) for part in ("pack", "page", "film")}
     recordings = of.runs.filter(take=True).order_by("-began_at")[:MOST_RECORDINGS]
     context = {
         "recordings": recordings,
@@ -77,6 +79,7 @@ def page(request: Asked, of: StretchClass, status: int = 200, **facts: object) -
         "head": of.head_id,
         "planned": planned(of)[0],
         "line": store.defaults_of(request.user).line,
+        "sizes": SIZES,
         "pages": pages_of(of, request),
         **home_of(of),
         "soon": timezone.localtime() + timedelta(hours=1),
@@ -157,6 +160,22 @@ def give_file(request: Asked, pk: int, kind: str) -> HttpResponse:
     return answer
 
 
+#: What is asked of a page and of a film.
+_ASKED = {
+    "page": ("line", "note", "link", "part", "speaks", "address", "code"),
+    "film": ("size", "tone", "drawn", "sound"),
+}
+
+
+def _asked(kind: str, form: dict[str, str]) -> dict[str, str]:
+    """What a form asks of a page or a film; RefusedError at once for what cannot be."""
+    if kind == "page":
+        shows_of(form)
+    elif form.get("size", "720") not in SIZES:
+        raise RefusedError("size", f"one of {', '.join(SIZES)}", form["size"])
+    return {name: form[name].strip() for name in _ASKED[PARTS[kind]] if form.get(name)}
+
+
 @require_POST
 def make(request: Asked, pk: int) -> HttpResponse:
     """Begin with a file that takes a while."""
@@ -166,14 +185,12 @@ def make(request: Asked, pk: int) -> HttpResponse:
     form = request.POST.dict()
     more: dict[str, object] = {"base": request.build_absolute_uri("/")[:-1]}
     try:
-        if kind == "page":
-            shows_of(form)  # what cannot be is told at once
-            asked = ("line", "note", "link", "part", "speaks", "address", "code")
-            more = {"shows": {name: form[name].strip() for name in asked if form.get(name)}}
+        if kind in PARTS:
+            more["shows"] = _asked(kind, form)
         making = begin(of, kind, _paper(form.get("paper", "")), **more)
     except ExtendumError as error:
         if request.htmx:
-            told = {"part": "page" if kind == "page" else "pack", "making_refused": str(error)}
+            told = {"part": PARTS.get(kind, "pack"), "making_refused": str(error)}
             return render(request, "giving/_making.html", {"class": of, **told})
         refused = {"page_refused": str(error), "typed": form} if kind == "page" else {"refused": str(error)}
         return page(request, of, 422, **refused)
@@ -188,6 +205,17 @@ def making(request: Asked, pk: int, making: int) -> HttpResponse:
     of = own_class(request, pk)
     one = Making(get_object_or_404(Job, of=of, pk=making, kind__in=SLOW))
     return render(request, "giving/_making.html", {"class": of, **_shown(one, request)})
+
+
+@require_POST
+def cancel(request: Asked, pk: int, making: int) -> HttpResponse:
+    """A file that is not wanted any more: what makes it ends, and leaves nothing half-made."""
+    of = own_class(request, pk)
+    of.jobs.filter(pk=making, kind__in=SLOW, state=Job.State.WORKING).update(enough=True)
+    one = Making(get_object_or_404(Job, of=of, pk=making, kind__in=SLOW))
+    if request.htmx:
+        return render(request, "giving/_making.html", {"class": of, **_shown(one, request)})
+    return HttpResponseRedirect(f"{reverse('give', args=[pk])}#{one.part}")
 
 
 @require_safe

@@ -31,7 +31,7 @@ _PROPOSES = "extendum.web.proposing.worker"
 WORKERS = {
     "propose": f"{_PROPOSES}.propose",
     "why-not": f"{_PROPOSES}.why",
-    **dict.fromkeys(("pack", "wav", "flac", "ogg", "mp3", "page"), _MAKES),
+    **dict.fromkeys(("pack", "wav", "flac", "ogg", "mp3", "page", "mp4", "webm"), _MAKES),
 }
 Tell = Callable[[dict[str, object]], bool]
 

@@ -1,0 +1,1 @@
+"""A class as moving pictures: each frame follows from the timeline and the time alone."""
