@@ -95,6 +95,9 @@ bench-exhaustive: $(VENV)/dev ## hold the search for a class against all classes
 bench-propose: $(VENV)/dev ## propose classes for N generated briefs and measure how near to the best they are (N=60)
 	@$(BIN)/python -m bench.propose $(or $(N),60)
 
+bench-film: $(VENV)/dev ## make the film of a demo class and measure it: seconds, memory, counts, sound against picture
+	@$(BIN)/python -m bench.film
+
 bench-cutting: $(VENV)/dev ## cut long recordings of the demo classes, read by espeak-ng, into their texts
 	@$(BIN)/python -m bench.cutting
 

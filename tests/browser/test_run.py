@@ -15,11 +15,12 @@ from extendum.core.model.item import DirectionOrder, ReleaseAfter, Stage
 from extendum.core.model.section import SidePlan
 from extendum.core.run.actions import ACTIONS
 from extendum.core.run.fold import fold
+from extendum.core.run.seen import Watched
 from extendum.core.run.state import Event
 from extendum.core.run.steps import steps_of
 from extendum.core.timing.compile import compile_script
 from extendum.formats.library import shipped_move
-from extendum.formats.score import step_plain
+from extendum.formats.score import played, step_plain
 from extendum.web.classes import store
 from extendum.web.teach.models import LiveEvent, LiveRun
 from tests.browser.test_main_path import pass_time, to_the_stage
@@ -103,6 +104,37 @@ def test_the_browsers_fold_is_the_one_of_the_core(page, digging):
     assert theirs == ours
     assert sum(run["ended"] for run in ours) > 30
     assert sum(len(run["log"]) > 5 for run in ours) > 100
+
+
+def test_what_a_film_shows_is_what_the_screens_show(page, digging):
+    script = of_sides_and_ways()
+    script, _ = add_move(script, shipped_move("shoulder-circles"))
+    timeline = compile_script(script)
+    moments = sorted(Random(4).sample(range(timeline.length_s * 1000), 300))  # noqa: S311 - the same every time
+    page.goto(f"/classes/{digging.pk}/stage/")
+    expect(page.locator("#start")).to_be_enabled()
+    theirs = page.evaluate(
+        """async ([score, moments]) => {
+            const { advance, fold } = await import("/static/js/playing.js");
+            const { prepared, seenNow } = await import("/static/js/seen.js");
+            const { outOf } = await import("/static/js/drawing.js");
+            const ready = prepared(score), begun = fold(score.steps, [{ id: "a", at: 0, kind: "start" }]);
+            return moments.map((ms) => {
+                const seen = seenNow(ready, advance(begun, ms));
+                const { segment, left, side, nth = 0, total = 0, word = "", breath = "", pace = "" } = seen;
+                return [segment.id, left, side ?? "", nth, total, word, breath, pace, Math.round(outOf(seen) * 1e6)];
+            });
+        }""",
+        [played(script, timeline, {}), moments],
+    )
+    ours = []
+    for ms in moments:
+        seen = Watched(script, timeline).at(ms)
+        told = (seen.nth, seen.total, seen.word, seen.breath, seen.pace)
+        ours.append([seen.segment.id, seen.left_s, str(seen.side or ""), *told, round(seen.out * 1e6)])
+    for one, other in zip(theirs, ours, strict=True):
+        assert one[:-1] == other[:-1] and abs(one[-1] - other[-1]) <= 1
+    assert len({one[5] for one in ours}) > 3 and len({one[2] for one in ours}) > 2
 
 
 KEPT = "JSON.parse(localStorage[Object.keys(localStorage).find((key) => key.startsWith('extendum-run'))])"

@@ -7,6 +7,7 @@ import av
 import numpy as np
 import pytest
 import soundfile
+from PIL import Image
 
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.section import Group, Section
@@ -121,6 +122,9 @@ class Flashing:
 
     def frame(self, ms):
         return self.white if ms % 2000 < 200 else self.black
+
+    def cover(self):
+        return Image.new("RGB", (320, 180))
 
 
 @pytest.mark.parametrize("kind", ["mp4", "webm"])

@@ -20,7 +20,15 @@ PATTERNS = {pattern.name: pattern for pattern in get_resolver().url_patterns}
 BY_CODE = {name for name, pattern in PATTERNS.items() if "code" in pattern.pattern.converters}
 WITH_MORE = {"session", "link", "card", "learned", "presses", "making", "made", "takes", "take-file"}
 WITH_MORE |= {"cutting", "keep-cuts", "forget-cuts", "cutting-sound", "reading-sound", "keep-reading", "forget-reading"}
-WITH_MORE |= {"revoke-page", "read-recording", "remove-music", "attach-camera", "camera-sound", "decide-takes"}
+WITH_MORE |= {
+    "revoke-page",
+    "cancel-making",
+    "read-recording",
+    "remove-music",
+    "attach-camera",
+    "camera-sound",
+    "decide-takes",
+}
 
 
 def address(name, pk):

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import tempfile
 import zipfile
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from contextlib import suppress
 from dataclasses import dataclass, field
 from datetime import UTC, datetime
-from functools import cached_property
+from functools import cached_property, partial
 from pathlib import Path
 from typing import IO, Any
 from uuid import NAMESPACE_URL, uuid5
@@ -18,10 +18,11 @@ from extendum.core.model.library import LibraryMove
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import Mode, Timeline, clock
 from extendum.core.outputs.bedding import SHIPPED, Music, bedding, music_of
-from extendum.core.outputs.captions import Caption, captions, chapters, hasty
+from extendum.core.outputs.captions import Caption, Chapter, captions, chapters, hasty
 from extendum.core.outputs.cue_sheet import Entry, cue_sheet
 from extendum.core.outputs.sound import Hurried, Speaker
 from extendum.core.timing.compile import compile_script
+from extendum.formats.apart import apart
 from extendum.formats.calendar import calendar_entry
 from extendum.formats.captions import chapters_list, chapters_vtt, srt, vtt
 from extendum.formats.cue_pages import cue_sheet_pdf
@@ -30,6 +31,7 @@ from extendum.formats.handout import handout_pdf
 from extendum.formats.library import shipped_moves
 from extendum.formats.pdf import USUAL_LOOK, Look, Paper, unprinted
 from extendum.formats.playing_page import Shows, playing_page
+from extendum.formats.publishing import publishing_text, thumbnail
 from extendum.formats.running_order import running_order
 from extendum.formats.script_text import markdown, plain_text
 
@@ -42,7 +44,8 @@ class Export:
 
     ``line``: what its teacher puts on every handout; ``address``: where the class plays;
     ``shows``: what a page that plays has beside the class, ``speaks``: what its voice is called, empty: it is silent;
-    ``film``: how a film is made, as `formats.film.Film` has it, ``silent``: without its guide; ``moves``: the library.
+    ``film``: how a film is made, as `formats.film.Film` has it, ``silent``: without its guide; ``recorded``: captions
+    and chapters of a recording, to be given instead of the planned ones; ``moves``: the library.
     """
 
     script: Script
@@ -58,6 +61,7 @@ class Export:
     speaks: str = ""
     film: Mapping[str, Any] = field(default_factory=dict)
     silent: bool = False
+    recorded: tuple[Sequence[Caption], Sequence[Chapter]] | None = None
     moves: Mapping[str, LibraryMove] = field(default_factory=lambda: {one.move.key: one for one in shipped_moves()})
     beds: Mapping[str, Music] = field(default_factory=lambda: dict(SHIPPED))
     hurried: list[Hurried] = field(default_factory=list)
@@ -73,9 +77,14 @@ class Export:
         return cue_sheet(self.script, self.timeline)
 
     @cached_property
-    def captions(self) -> list[Caption]:
-        """Its captions."""
-        return captions(self.timeline)
+    def captions(self) -> Sequence[Caption]:
+        """Its captions: those of a recording where there is one, otherwise as planned."""
+        return self.recorded[0] if self.recorded else captions(self.timeline)
+
+    @cached_property
+    def chapters(self) -> Sequence[Chapter]:
+        """Its chapters, likewise."""
+        return self.recorded[1] if self.recorded else chapters(self.entries)
 
     @property
     def uid(self) -> str:
@@ -92,8 +101,8 @@ def _ics(one: Export) -> bytes:
 _TEXTS: Mapping[str, Callable[[Export], str | bytes]] = {
     "vtt": lambda one: vtt(one.captions),
     "srt": lambda one: srt(one.captions),
-    "chapters": lambda one: chapters_vtt(chapters(one.entries)),
-    "chapters-list": lambda one: chapters_list(chapters(one.entries)),
+    "chapters": lambda one: chapters_vtt(one.chapters),
+    "chapters-list": lambda one: chapters_list(one.chapters),
     "md": lambda one: markdown(one.script, one.entries),
     "txt": lambda one: plain_text(one.script, one.entries),
     "csv": lambda one: running_order(one.entries),
@@ -103,6 +112,10 @@ _TEXTS: Mapping[str, Callable[[Export], str | bytes]] = {
     "page": lambda one: playing_page(
         one.script, one.moves, one.shows, one.look, one.voice if one.speaks else None, one.speaks
     ),
+    "text": lambda one: publishing_text(
+        one.script, one.timeline, one.entries, one.chapters, one.line, _about_music(one)
+    ),
+    "png": lambda one: thumbnail(one.script, one.timeline, one.look),
     "json": lambda one: dumps(one.script),
 }
 #: What each kind is called in a pack, and what it is.
@@ -118,6 +131,8 @@ FILES: Mapping[str, tuple[str, str]] = {
     "pdf": ("cue-sheet.pdf", "cue sheet with figures and minute sheet, PDF"),
     "handout": ("handout.pdf", "the handout for participants, PDF"),
     "page": ("class.html", "a page that plays, HTML"),
+    "text": ("about.txt", "a text for publishing: needs, areas, cautions, chapters"),
+    "png": ("thumbnail.png", "a thumbnail, PNG"),
     "json": ("class.json", "the class as a document"),
     "mp4": ("class.mp4", "the film, MP4"),
     "webm": ("class.webm", "the film, WebM"),
@@ -155,6 +170,12 @@ def _guide(one: Export, kind: str, path: Path, progress: Progress) -> None:
     one.hurried += audio_guide(one.timeline, path, Kind(kind), rate, one.voice, progress, bed)
 
 
+def _guide_alone(one: Export, path: Path, progress: Progress) -> list[Hurried]:
+    """The guide of a film: made apart, as what listens to its loudness takes more memory than all the painting."""
+    _guide(one, "flac", path, progress)
+    return one.hurried
+
+
 #: Of making a film, the share of its guide.
 _HEARD = 0.08
 
@@ -168,7 +189,7 @@ def _film(one: Export, kind: str, path: Path, progress: Progress) -> None:
     with tempfile.TemporaryDirectory(dir=path.parent) as folder:
         sound = None if one.silent else Path(folder) / FILES["flac"][0]
         if sound:
-            _guide(one, "flac", sound, lambda share: progress(_HEARD * share))
+            one.hurried += apart(partial(_guide_alone, one, sound), lambda share: progress(_HEARD * share))
         write_film(
             *(one.script, one.timeline, path, film, sound, one.look),
             lambda share: progress(_HEARD + (1 - _HEARD) * share),
@@ -249,6 +270,7 @@ def about_sound(one: Export) -> list[str]:
 
 
 def _about_music(one: Export) -> list[str]:
+    """Whose music is under it, and what of it is not here."""
     found = music_of(one.script)
     missing = [f"“{name}” is not here: there is no music where it would be played." for name in found - one.beds.keys()]
     rights = [f"Music: {name}. {one.beds[name].rights}".strip() for name in sorted(found & one.beds.keys())]

@@ -5,6 +5,7 @@ A frame is shown from its own time on, and drawn for the middle of it, so that w
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from enum import StrEnum
@@ -19,7 +20,7 @@ from extendum.core.model.errors import RefusedError
 from extendum.core.model.item import MoveItem
 from extendum.core.model.move import OptionKind
 from extendum.core.model.script import Script
-from extendum.core.model.timeline import Timeline, clock
+from extendum.core.model.timeline import SegmentKind, Timeline, clock
 from extendum.core.moves.cautions import ASK_FIRST, USUAL
 from extendum.core.moves.otherwise import other_move
 from extendum.core.outputs.at_home import at_home, is_marked
@@ -136,8 +137,17 @@ def _told(script: Script, timeline: Timeline, entries: list[Entry]) -> Told:
         f"If something hurts tomorrow, leave that move out. {ASK_FIRST}",
         {item.id: item.name for item in script.items()},
         starts,
+        _cover_of(timeline, list(moves)),
         tuple((item.id, item.name) for item in list(moves.values())[:: max(1, len(moves) // MOST_SHOWN)][:MOST_SHOWN]),
     )
+
+
+def _cover_of(timeline: Timeline, moves: list[str]) -> str:
+    """The move that stands for the class: the one that is held longest."""
+    held = Counter[str]()
+    for segment in timeline.segments:
+        held[segment.item] += segment.seconds if segment.kind is SegmentKind.HOLD else 0
+    return max(moves, key=lambda one: held[one], default="")
 
 
 def _home(script: Script, entries: list[Entry]) -> str:
@@ -160,6 +170,9 @@ class Paints(Protocol):
 
     def frame(self, ms: int) -> Planes:
         """The picture at a moment of the class, in milliseconds."""
+
+    def cover(self) -> Image.Image:
+        """A picture of what is in the film."""
 
 
 def still(painter: Paints, ms: int, wide: int, tall: int) -> Image.Image:

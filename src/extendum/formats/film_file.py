@@ -17,13 +17,15 @@ from extendum.core.model.timeline import Timeline
 from extendum.core.moves.cautions import USUAL
 from extendum.core.outputs.captions import Caption, captions, chapters
 from extendum.core.outputs.cue_sheet import cue_sheet
-from extendum.formats.film import Film, Kind, Paints, frame_ms, painter_of, still, video_frame
+from extendum.formats.film import Film, Kind, Paints, frame_ms, painter_of, video_frame
 from extendum.formats.pdf import USUAL_LOOK, Look
 from extendum.formats.score import Known
 
 Progress = Callable[[float], object]
 #: Seconds between two pictures that a player can jump to.
 KEY_S = 2
+#: What keeps the memory of the packing small: it looks only a little ahead.
+_SMALL = "rc-lookahead=4:ref=1:bframes=2:sync-lookahead=0"
 #: Samples of one piece of sound.
 _PIECE = 1024
 
@@ -62,7 +64,7 @@ def packed(
         cover = _cover_stream(out, film)
         out.set_chapters(_chapters(script, timeline))
         if cover is not None:
-            out.mux(_cover(cover, painter, film))
+            out.mux(_cover(cover, painter))
         said = _caption_packets(texts, captions(timeline), film)
         samples = _samples(sound, heard) if sound and heard is not None else iter(())
         for n in range(frames):
@@ -96,7 +98,11 @@ def _picture_stream(out: av.container.OutputContainer, film: Film) -> Any:
     context.color_range = 1
     context.thread_count = 1  # on a busy machine more of them wait for each other
     if film.kind is Kind.MP4:
-        stream.options = {"preset": "veryfast", "crf": "23", "x264-params": f"keyint={KEY_S * film.rate}:scenecut=0"}
+        stream.options = {
+            "preset": "veryfast",
+            "crf": "23",
+            "x264-params": f"keyint={KEY_S * film.rate}:scenecut=0:{_SMALL}",
+        }
     else:
         stream.options = {"deadline": "realtime", "cpu-used": "7", "crf": "34", "b:v": "0", "row-mt": "0"}
     return stream
@@ -162,9 +168,9 @@ def _cover_stream(out: av.container.OutputContainer, film: Film) -> Any:
     return stream
 
 
-def _cover(stream: Any, painter: Paints, film: Film) -> Any:
+def _cover(stream: Any, painter: Paints) -> Any:
     jpeg = BytesIO()
-    still(painter, 0, *film.pixels).save(jpeg, "JPEG", quality=88)
+    painter.cover().save(jpeg, "JPEG", quality=88)
     packet = av.Packet(jpeg.getvalue())
     packet.stream, packet.pts, packet.dts = stream, 0, 0
     packet.is_keyframe = True

@@ -27,11 +27,10 @@ MOST_SHOWN = 6
 _Pens = Mapping[tuple[str, int, Side], Pen]
 
 
-def title(canvas: Canvas, told: Told, pens: _Pens, palette: Palette, places: Layout) -> None:
-    """The name, the length, for whom, what is needed, and the caution; a figure of the class beside it."""
+def title(canvas: Canvas, told: Told, pens: _Pens, palette: Palette, places: Layout, bottom: int) -> None:
+    """The name, the length, for whom, what is needed, and the caution; a figure beside it, down to a height."""
     margin, unit = places.margin, places.wide / 9.4 if places.upright else places.tall / 7.2
-    bottom = places.words.y
-    pen = _pen(pens, told.shown[0][0]) if told.shown else None
+    pen = _pen(pens, told.cover)
     room = places.wide - 2 * margin
     if pen:
         size = min(round(places.wide * 0.8), round(bottom * 0.5)) if places.upright else round(bottom * 0.86)
@@ -43,7 +42,7 @@ def title(canvas: Canvas, told: Told, pens: _Pens, palette: Palette, places: Lay
         room = room if places.upright else x - 2 * margin
     y = unit * (0.9 if places.upright else 0.55)
     size, lines = fitted(told.title, NAME, round(unit), room, 3)
-    y = canvas.lines(lines, margin, y, size, palette.ink, NAME) + unit * 0.1
+    y = canvas.lines(lines, margin, y, size, palette.ink, NAME, lead=1.04) + unit * 0.34
     small = round(unit * 0.36)
     for text, colour in ((told.about, palette.ink), (_needs(told), palette.soft)):
         size, lines = fitted(text, TEXT, small, room, 2)

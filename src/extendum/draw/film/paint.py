@@ -128,12 +128,20 @@ class Canvas:
         self.draw.text((x, y), words, colour, font(face, size), anchor=anchor)
 
     def lines(
-        self, some: Sequence[str], x: float, y: float, size: int, colour: str, face: str = TEXT, anchor: str = "la"
+        self,
+        some: Sequence[str],
+        x: float,
+        y: float,
+        size: int,
+        colour: str,
+        face: str = TEXT,
+        anchor: str = "la",
+        lead: float = 1.22,
     ) -> float:
-        """Lines under one another; where they end."""
+        """Lines under one another, ``lead`` of their size apart; where they end."""
         for line in some:
             self.text(line, x, y, size, colour, face, anchor=anchor)
-            y += size * 1.22
+            y += size * lead
         return y
 
     def box(self, x: float, y: float, wide: float, tall: float, colour: str) -> None:

@@ -47,8 +47,8 @@ PHASES = {
     SegmentKind.DEMONSTRATION: "watch first",
     SegmentKind.REST: "rest",
 }
-#: So many pictures of figures, of texts, and of what stays while a part lasts are remembered.
-_FIGURES, _OTHERS, _BASES = 120, 250, 4
+#: So many pictures of figures, of texts, and of what stays while a part lasts are kept, and so many of them unpacked.
+_FIGURES, _OTHERS, _BASES = (300, 16), (300, 24), (8, 2)
 #: What an easier way is introduced with: the picture says it already.
 _OTHERWISE = re.compile(r"^(to make it easier|for less( of a stretch| stretch)?|easier|easier still), ", re.IGNORECASE)
 #: Seconds of the card of a section.
@@ -60,7 +60,10 @@ EASIER = 0
 
 @dataclass(frozen=True, slots=True)
 class Told:
-    """What a film tells beside the timeline: words of the cards, names by item, sections by the second they begin."""
+    """What a film tells beside the timeline: words of the cards, names by item, sections by the second they begin.
+
+    ``cover``: the item whose figure stands for the class; ``shown``: items with their names, at the end.
+    """
 
     title: str
     about: str
@@ -71,6 +74,7 @@ class Told:
     after: str
     names: Mapping[str, str]
     sections: Mapping[int, str] = field(default_factory=dict)
+    cover: str = ""
     shown: tuple[tuple[str, str], ...] = ()
 
 
@@ -83,7 +87,7 @@ class Painter:
         self.watched, self.told, self.pens, self.palette = watched, told, pens, palette
         self.places: Layout = layout(wide, tall)
         self._words, self._word_starts = words, [one.start_ms for one in words]
-        self._figures, self._others, self._bases = Kept(_FIGURES), Kept(_OTHERS), Kept(_BASES)
+        self._figures, self._others, self._bases = Kept(*_FIGURES), Kept(*_OTHERS), Kept(*_BASES)
         segments = watched.timeline.segments
         self.title_ms, self.end_ms = ends(segments)
         self._easier = [
@@ -92,7 +96,6 @@ class Painter:
             if cue.kind is CueKind.EASIER and cue.text
         ]
 
-    # ---- a frame -------------------------------------------------------------------------------------------------
     def frame(self, ms: int) -> Planes:
         """The picture at a moment of the class, in milliseconds."""
         index = self.watched.index(ms)
@@ -176,11 +179,20 @@ class Painter:
             canvas.text(line, x, y, size, palette.on_strip, TEXT, anchor="lm")
             y += size * 1.22
 
+    def cover(self) -> Image.Image:
+        """What the class is, as a picture of its own."""
+        canvas = Canvas(self.places.wide, self.places.tall, self.palette.paper)
+        cards.title(canvas, self.told, self.pens, self.palette, self.places, self.places.tall)
+        return canvas.image
+
     def _card(self, kind: str) -> Planes:
         def draw() -> Image.Image:
-            strip = self.places.next.y
+            strip, words = self.places.next.y, self.places.words.y
             canvas = Canvas(self.places.wide, self.places.tall, self.palette.paper)
-            (cards.title if kind == "title" else cards.end)(canvas, self.told, self.pens, self.palette, self.places)
+            if kind == "title":
+                cards.title(canvas, self.told, self.pens, self.palette, self.places, words)
+            else:
+                cards.end(canvas, self.told, self.pens, self.palette, self.places)
             canvas.box(0, strip, self.places.wide, self.places.tall - strip, self.palette.strip)
             return canvas.image
 
@@ -334,5 +346,5 @@ class Painter:
         return f"easier: {_OTHERWISE.sub('', said[-1][3])}" if said else ""
 
     def _section(self, ms: int) -> str:
-        starts = [start for start in self.told.sections if start * 1000 <= ms < (start + SECTION_S) * 1000]
-        return self.told.sections[starts[-1]] if starts else ""
+        begun = (name for start, name in self.told.sections.items() if start <= ms / 1000 < start + SECTION_S)
+        return next(begun, "")

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import zlib
 from collections import OrderedDict
 from collections.abc import Callable, Hashable, Sequence
 
 import aggdraw
+import numpy as np
 from PIL import Image
 
 from extendum.core.model.body import Side
@@ -99,18 +101,32 @@ def _arrow(canvas: Canvas, x: float, y: float, wide: float, colour: str, side: S
 
 
 class Kept:
-    """Pictures that were painted, the latest ones."""
+    """Pictures that were painted, the latest ones; all but the very latest packed: most of each is of one colour."""
 
-    def __init__(self, most: int) -> None:
-        self.most = most
-        self._kept: OrderedDict[Hashable, Planes] = OrderedDict()
+    def __init__(self, most: int, fresh: int) -> None:
+        self.most, self.fresh = most, fresh
+        self._packed: OrderedDict[Hashable, list[tuple[bytes, tuple[int, int]]]] = OrderedDict()
+        self._fresh: OrderedDict[Hashable, Planes] = OrderedDict()
 
     def get(self, key: Hashable, draw: Callable[[], Image.Image]) -> Planes:
         """A picture as planes, painted where it is not there."""
-        if key in self._kept:
-            self._kept.move_to_end(key)
+        if key in self._fresh:
+            self._fresh.move_to_end(key)
+            return self._fresh[key]
+        if key in self._packed:
+            self._packed.move_to_end(key)
+            made = _unpacked(self._packed[key])
         else:
-            self._kept[key] = planes(draw())
-            if len(self._kept) > self.most:
-                self._kept.popitem(last=False)
-        return self._kept[key]
+            made = planes(draw())
+            self._packed[key] = [(zlib.compress(one.tobytes(), 1), one.shape) for one in made]
+            if len(self._packed) > self.most:
+                self._packed.popitem(last=False)
+        self._fresh[key] = made
+        if len(self._fresh) > self.fresh:
+            self._fresh.popitem(last=False)
+        return made
+
+
+def _unpacked(some: list[tuple[bytes, tuple[int, int]]]) -> Planes:
+    bright, blue, red = (np.frombuffer(zlib.decompress(packed), np.uint8).reshape(shape) for packed, shape in some)
+    return bright, blue, red

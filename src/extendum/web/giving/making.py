@@ -23,6 +23,7 @@ from extendum.web.giving.pages import address_for, publish, shows_of
 from extendum.web.jobs import work
 from extendum.web.jobs.models import Job
 from extendum.web.library.store import library_of
+from extendum.web.teach.takes import as_recorded
 from extendum.web.voices.music import beds_of
 from extendum.web.voices.store import speaker
 
@@ -167,6 +168,8 @@ def make(job: Job, tell: work.Tell) -> dict[str, object]:
 
     one = export_of(job.of, Revision.objects.get(pk=making.revision), making.paper, str(job.asked.get("base", "")))
     one.voice = speaker(one.script, job.of.owner, stand_in())
+    if key := str(job.asked.get("recording", "")):
+        one.recorded = as_recorded(job.of.runs.get(key=key, take=True))
     one.beds = beds_of(job.of.owner, music_of(one.script))
     if making.kind == "page":
         one.shows = shows_of(making.shows)

@@ -44,6 +44,7 @@ _TYPES = {
     ".ics": "text/calendar",
     ".pdf": "application/pdf",
     ".json": "application/json",
+    ".png": "image/png",
 }
 
 
@@ -91,7 +92,7 @@ def page(request: Asked, of: StretchClass, status: int = 200, **facts: object) -
 #: Whom each kind is for; sound is made with progress, and offered beside the pack.
 _FOR = {
     "For participants": ("handout", "ics"),
-    "For video": ("vtt", "srt", "chapters", "chapters-list"),
+    "For video": ("vtt", "srt", "chapters", "chapters-list", "text", "png"),
     "For you": ("pdf", "md", "txt", "csv", "json"),
 }
 
@@ -185,6 +186,8 @@ def make(request: Asked, pk: int) -> HttpResponse:
     form = request.POST.dict()
     more: dict[str, object] = {"base": request.build_absolute_uri("/")[:-1]}
     try:
+        if kind == "pack" and of.runs.filter(take=True, key=form.get("recording", "")).exists():
+            more["recording"] = form["recording"]
         if kind in PARTS:
             more["shows"] = _asked(kind, form)
         making = begin(of, kind, _paper(form.get("paper", "")), **more)

@@ -16,7 +16,7 @@ from django.views.decorators.http import require_safe
 from extendum.core.model.limits import whole_number
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import Timeline, clock
-from extendum.core.outputs.captions import captions, chapters, hasty
+from extendum.core.outputs.captions import Caption, Chapter, captions, chapters, hasty
 from extendum.core.outputs.cue_sheet import cue_sheet
 from extendum.core.run.fold import fold
 from extendum.core.run.steps import steps_of
@@ -70,6 +70,12 @@ def _of(run: LiveRun) -> tuple[LiveRun, _Recording]:
     some = takes(folded, events, run.cut.get("chosen", {}), gone)
     films = (filmed(timeline, folded, some), filmed(timeline, folded, some, cut=True))
     return run, _Recording(script, timeline, some, marks(folded, events), *films)
+
+
+def as_recorded(run: LiveRun) -> tuple[list[Caption], list[Chapter]]:
+    """Captions and chapters of a recording as it is cut: those of the takes that are kept, one after the other."""
+    _, found = _of(run)
+    return captions(found.cut), chapters(cue_sheet(found.script, found.cut))
 
 
 @require_safe
