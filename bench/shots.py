@@ -4,14 +4,24 @@ from __future__ import annotations
 
 import base64
 import sys
+import tempfile
 from collections.abc import Callable, Collection
+from io import BytesIO
 from pathlib import Path
+from typing import Literal
 
 from playwright.sync_api import Page, expect, sync_playwright
 
 from bench.chromium import chromium
 from bench.demo import served
+from extendum.core.timing.compile import compile_script
+from extendum.formats.document import loads
+from extendum.formats.film import Film, painter_of, still
+from extendum.formats.library import shipped_moves
+from extendum.formats.playing_page import Shows
+from extendum.formats.playing_page import playing_page as made_page
 
+DIGGING = Path("src/extendum/data/demo/after-digging.json")
 OUT = Path("docs/screenshots")
 
 
@@ -78,13 +88,6 @@ def desk_group(page: Page) -> None:
     page.fill("#taper", "70")
     page.press("#taper", "Tab")
     page.locator(".sides.on", has_text="2 rounds at 70 %").wait_for()
-
-
-def versions(page: Page) -> None:
-    """The thirty-minute class at lengths that it can reach."""
-    page.goto("/")
-    page.click("text=Hall class in two rounds")
-    page.goto(page.url + "versions/?any=1&warm=6:00&region=calf&region=spine")
 
 
 def order(page: Page) -> None:
@@ -158,14 +161,52 @@ def overview(page: Page) -> None:
     page.goto("/logbook/overview/")
 
 
-def made_files(page: Page) -> None:
-    """A pack that was made."""
-    page.goto("/")
-    page.click("text=After the digging")
-    page.click("#to-files")
-    page.click("text=Make the pack")
-    page.wait_for_selector("text=Save the pack", timeout=120_000)
-    page.click("summary")
+def film(page: Page) -> None:
+    """Four frames of the film of the class for gardeners: its title, a hold, reps, and the dark."""
+    script = loads(DIGGING.read_bytes())
+    timeline, pictures = compile_script(script), []
+    for second, dark in ((4, False), (256, False), (125, False), (352, True)):
+        made = Film(dark=dark)
+        painter, out = painter_of(script, timeline, made), BytesIO()
+        still(painter, second * 1000, *made.pixels).save(out, "PNG")
+        pictures.append(base64.b64encode(out.getvalue()).decode())
+    _beside(page, pictures, 628)
+
+
+def playing_page(page: Page) -> None:
+    """The page that plays, on a phone: before it begins, in a hold, and paused in the dark."""
+    script, pictures = loads(DIGGING.read_bytes()), []
+    text = made_page(script, {one.move.key: one for one in shipped_moves()}, Shows(line="Thursdays, 18:30"))
+    with tempfile.TemporaryDirectory() as folder:
+        path = Path(folder) / "class.html"
+        path.write_text(text, "utf-8")
+        for second, dark in ((0, False), (395, False), (300, True)):
+            tone: Literal["dark", "light"] = "dark" if dark else "light"
+            size = {"width": 390, "height": 730}
+            context = page.context.browser.new_context(viewport=size, color_scheme=tone)  # type: ignore[union-attr,arg-type]
+            phone = context.new_page()
+            phone.clock.install()
+            phone.goto(path.as_uri())
+            if second:
+                phone.click("#start")
+                phone.clock.fast_forward(second * 1000)
+                phone.clock.run_for(300)
+            if dark:
+                phone.click("#pause")
+                phone.clock.run_for(300)
+            phone.wait_for_timeout(400)
+            pictures.append(base64.b64encode(phone.screenshot()).decode())
+            context.close()
+    _beside(page, pictures, 416)
+
+
+def _beside(page: Page, pictures: list[str], wide: int) -> None:
+    """Pictures beside and under one another."""
+    shown = "".join(
+        f'<img src="data:image/png;base64,{one}" style="width: {wide}px; padding: 4px">' for one in pictures
+    )
+    page.goto("about:blank")
+    page.set_content(f'<body style="margin: 0; display: flex; flex-wrap: wrap; background: #d5c8b0">{shown}</body>')
 
 
 def recording(page: Page) -> None:
@@ -195,7 +236,6 @@ VIEWS: dict[str, Callable[[Page], None]] = {
     "desk": desk,
     "proposals": proposals,
     "desk-group": desk_group,
-    "versions": versions,
     "order": order,
     "words": words,
     "readings": readings,
@@ -204,7 +244,8 @@ VIEWS: dict[str, Callable[[Page], None]] = {
     "room": room,
     "session": session,
     "overview": overview,
-    "files": made_files,
+    "page": playing_page,
+    "film": film,
     "heard": heard,
     "take": recording,
 }

@@ -6,6 +6,7 @@ from math import ceil
 
 import numpy as np
 import pytest
+from axe_playwright_python.sync_playwright import Axe
 
 from extendum.core.model.body import Side
 from extendum.core.run.steps import steps_of
@@ -90,6 +91,24 @@ def test_it_goes_on_where_one_was_and_the_second_side_follows_the_first(opened):
     assert (page.inner_text("#side").strip(), page.inner_text("#name")) == ("right", hold.name)
     assert page.inner_text("#count") == str(hold.seconds + 8)  # ten more than planned, as the left side had
     assert page.wrong == []
+
+
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+def test_axe_finds_nothing_and_every_key_is_a_button_with_its_name(chromium, opened, scheme):
+    context = chromium.new_context(
+        viewport={"width": 390, "height": 844}, offline=True, color_scheme=scheme, bypass_csp=True
+    )
+    page = context.new_page()
+    page.goto(opened.url)
+    for press in ("", "#start", "#pause"):
+        if press:
+            page.click(press)
+        found = Axe().run(page).response["violations"]
+        assert found == [], [(one["id"], [node["html"][:120] for node in one["nodes"]][:2]) for one in found]
+    page.set_viewport_size({"width": 640, "height": 400})  # as at 200 % on a small laptop
+    assert page.evaluate("document.documentElement.scrollWidth") <= 640
+    assert page.locator("#pause").is_visible()
+    context.close()
 
 
 def test_where_no_script_runs_it_is_the_handout(chromium, opened):

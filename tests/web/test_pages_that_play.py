@@ -2,6 +2,7 @@
 
 import pytest
 from django.urls import reverse
+from django.utils import timezone
 
 from extendum.core.outputs.captions import captions
 from extendum.core.run.steps import steps_of
@@ -111,6 +112,21 @@ def test_a_film_that_is_not_wanted_any_more_ends_and_leaves_nothing(asking, stre
     making = Making(Job.objects.get())
     assert (making.state, making.told) == ("failed", "It was cancelled. Nothing half-made was left.")
     assert list(making.path.parent.rglob("*")) == []
+
+
+def test_what_a_film_that_was_killed_left_is_gone_when_the_next_is_begun(asking, stretch_class, monkeypatch, settings):
+    monkeypatch.setattr(work, "start", lambda job: None)
+    asking.post(reverse("make-file", args=[stretch_class.pk]), {"kind": "mp4"})
+    job = Job.objects.get()
+    left = settings.DATA / "made" / f".{job.pk}.new.abc"
+    left.mkdir(parents=True)
+    (left / "film.mp4").write_bytes(b"half")
+    asking.post(reverse("make-file", args=[stretch_class.pk]), {"kind": "webm"})
+    job.refresh_from_db()
+    assert left.exists() and job.enough  # one film at a time; the first one ends as soon as it hears of it
+    Job.objects.filter(pk=job.pk).update(heard_at=timezone.now() - work.KILLED * 2)
+    asking.post(reverse("make-file", args=[stretch_class.pk]), {"kind": "mp4"})
+    assert not left.exists()
 
 
 def test_a_size_that_no_film_has_is_refused_at_once(asking, stretch_class):

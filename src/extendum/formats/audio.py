@@ -52,7 +52,7 @@ def audio_guide(
     hurried: list[Hurried] = []
     spoken: list[tuple[int, int]] = []
     whole = max(1, timeline.length_s * RATE)
-    with tempfile.TemporaryDirectory(dir=path.parent) as folder:
+    with tempfile.TemporaryDirectory(dir=path.parent, prefix=f".{path.name.lstrip('.')}.") as folder:
         heard = Path(folder) / "heard.w64"
         with soundfile.SoundFile(heard, "w", RATE, 1, "PCM_24", format="W64") as file:
             for n, block in enumerate(render(timeline, rate, voice, hurried, spoken), 1):

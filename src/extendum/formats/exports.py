@@ -186,7 +186,7 @@ def _film(one: Export, kind: str, path: Path, progress: Progress) -> None:
     from extendum.formats.film_file import write_film
 
     film = Film(**{**one.film, "kind": kind, "author": one.line})
-    with tempfile.TemporaryDirectory(dir=path.parent) as folder:
+    with tempfile.TemporaryDirectory(dir=path.parent, prefix=f".{path.name.lstrip('.')}.") as folder:
         sound = None if one.silent else Path(folder) / FILES["flac"][0]
         if sound:
             one.hurried += apart(partial(_guide_alone, one, sound), lambda share: progress(_HEARD * share))

@@ -44,7 +44,7 @@ def write_film(
     library: Known | None = None,
 ) -> None:
     """Write the film to a file, whole or not at all; ``sound``: the guide as a file, exactly as long as the class."""
-    with tempfile.TemporaryDirectory(dir=path.parent) as folder:
+    with tempfile.TemporaryDirectory(dir=path.parent, prefix=f".{path.name.lstrip('.')}.") as folder:
         beside = Path(folder) / f"film.{film.kind}"
         packed(painter_of(script, timeline, film, look, library), script, timeline, beside, film, sound, progress)
         beside.replace(path)

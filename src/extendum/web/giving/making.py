@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import shutil
 import time
 from dataclasses import dataclass
 from datetime import datetime, timedelta
@@ -134,13 +135,26 @@ class CannotBeMadeError(ExtendumError):
 
 def begin(of: StretchClass, kind: str, paper: Paper, **more: object) -> Making:
     """Begin to make a file of a class as it is now, with what else is asked of it; old files go."""
-    old = timezone.now() - work.KEPT - timedelta(hours=1)
-    folder = Path(settings.DATA) / "made"
-    for file in folder.iterdir() if folder.is_dir() else ():
-        if file.stat().st_mtime < old.timestamp():
-            file.unlink(missing_ok=True)
+    _tidy(Path(settings.DATA) / "made")
     store.close(of)
-    return Making(work.begin(of, kind, {"revision": of.head_id, "paper": paper.value, **more}, {}))
+    return Making(
+        work.begin(of, kind, {"revision": of.head_id, "paper": paper.value, **more}, {}, FILMS if kind in FILMS else ())
+    )
+
+
+def _tidy(folder: Path) -> None:
+    """Take away old files, and what a making that was killed has left half-made."""
+    old = (timezone.now() - work.KEPT - timedelta(hours=1)).timestamp()
+    heard = timezone.now() - work.KILLED
+    at_work = {
+        str(pk) for pk in Job.objects.filter(state=Job.State.WORKING, heard_at__gt=heard).values_list("pk", flat=True)
+    }
+    for one in folder.iterdir() if folder.is_dir() else ():
+        if one.name.startswith("."):  # half-made, named for its job
+            if one.name.split(".")[1] not in at_work:
+                shutil.rmtree(one) if one.is_dir() else one.unlink(missing_ok=True)
+        elif one.stat().st_mtime < old:
+            one.unlink(missing_ok=True)
 
 
 def last_of(of: StretchClass, part: str) -> Making | None:
@@ -181,7 +195,7 @@ def make(job: Job, tell: work.Tell) -> dict[str, object]:
     try:
         making.path.parent.mkdir(parents=True, exist_ok=True)
         if making.kind == "pack":
-            beside = making.path.with_suffix(".new")
+            beside = making.path.with_name(f".{making.pk}.new")
             with beside.open("wb") as out:
                 pack(one, out, progress)
             beside.replace(making.path)

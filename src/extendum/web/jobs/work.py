@@ -7,7 +7,7 @@ import subprocess
 import sys
 import threading
 import time
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Collection, Mapping
 from datetime import timedelta
 
 from django.conf import settings
@@ -43,11 +43,13 @@ class BusyError(ExtendumError):
         super().__init__(f"{AT_ONCE} other files or proposals are being made at the moment. Try again in a minute.")
 
 
-def begin(of: StretchClass, kind: str, asked: Mapping[str, object], found: Mapping[str, object]) -> Job:
-    """Begin work on a class; earlier work of its kind ends, and old rows go."""
+def begin(
+    of: StretchClass, kind: str, asked: Mapping[str, object], found: Mapping[str, object], like: Collection[str] = ()
+) -> Job:
+    """Begin work on a class; the owner's earlier work of its kind, or of one like it, ends, and old rows go."""
     Job.objects.filter(made_at__lt=timezone.now() - KEPT).delete()
     at_work = Job.objects.filter(state=Job.State.WORKING, heard_at__gt=timezone.now() - KILLED)
-    at_work.filter(of__owner=of.owner, kind=kind).update(enough=True)
+    at_work.filter(of__owner=of.owner, kind__in=(kind, *like)).update(enough=True)
     if at_work.filter(enough=False).count() >= AT_ONCE:
         raise BusyError
     job = Job.objects.create(of=of, kind=kind, asked=asked, found=found)

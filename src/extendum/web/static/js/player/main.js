@@ -170,7 +170,7 @@ function drawList() {
     return row;
   });
   el("list").replaceChildren(...rows);
-  el("list").querySelector(".now")?.scrollIntoView({ block: "nearest" });
+  el("list").querySelector(".now")?.scrollIntoView({ block: "center" });
 }
 
 // ---- sound -------------------------------------------------------------------------------------------------------------
