@@ -58,7 +58,7 @@ def test_the_pack_is_made_with_progress_and_saved(page, digging, settings, tmp_p
     page.keyboard.press("e")
     page.wait_for_url("**/give/")
     page.click("text=Make the pack")
-    expect(page.locator("#making")).to_contain_text("being made")
+    expect(page.locator("#making-pack")).to_contain_text("being made")
     with page.expect_download(timeout=60_000) as saved:
         page.click("text=Save the pack", timeout=60_000)
     assert saved.value.suggested_filename == "after-the-digging-pack.zip"
