@@ -273,7 +273,8 @@ def reminder_often(subject: Subject) -> Iterator[Found]:
     most = found[0]
     key = reminder(most.text)
     items = [i for i in subject.moves if any(reminder(p.text) == key for p in i.words.prompts)]
-    less = [item.id for item in items[2:] if _without(item, key) != item]
+    kept = 2 if len(items) > 2 else 1
+    less = [item.id for item in items[kept:] if _without(item, key) != item]
     more = f", and {len(found) - 1} others too often" if len(found) > 1 else ""
     said = f"is said {most.times} times" if most.alike else f"is said at {most.times} moves, in one wording or another"
     named = f"“{most.text.rstrip('.')}”" if len(most.text) <= NAMED_LETTERS else "it"
@@ -281,7 +282,11 @@ def reminder_often(subject: Subject) -> Iterator[Found]:
         f"“{most.text}” {said}{more}.",
         tuple(item.id for item in items),
         facts=(("times", most.times),),
-        mend=Mend(f"Keep {named} in the first two moves", each(less, partial(_without, key=key))) if less else None,
+        mend=Mend(
+            f"Keep {named} in the first {'two moves' if kept == 2 else 'move'}", each(less, partial(_without, key=key))
+        )
+        if less
+        else None,
     )
 
 
