@@ -92,6 +92,7 @@ def test_the_part_for_home_is_played_unless_the_whole_class_is_asked_for():
         score = json.loads({name: inside for _, _, name, inside in Parts(text).inside}["score"])
         assert len({step["item"] for step in score["steps"] if step["works"]}) == many
         assert ("To do at home, twice a day." in text) is home
+        assert text.count('<p class="dose">') == many and (f"· {many} moves ·" in text)
 
 
 @pytest.mark.parametrize("wrong", [{"link": "javascript:alert(1)"}, {"link": "example.org"}, {"note": "a" * 601}])

@@ -34,7 +34,8 @@ def draw_small_sheet(timeline: Timeline, target_s: int, width: float = 200) -> s
     )
 
 
-_ON_THE_WAY = (
+#: Parts in which nothing is worked: a class at a glance leaves them out.
+ON_THE_WAY = (
     SegmentKind.TRANSITION,
     SegmentKind.SWITCH,
     SegmentKind.TURN,
@@ -49,7 +50,7 @@ def draw_ribbon(timeline: Timeline, width: float = 1240) -> str:
     length = max(1, timeline.length_s)
     drawn = [tag("path", d=f"M0 13h{n(width)}", class_="rule")]
     for segment in timeline.segments:
-        if segment.kind in _ON_THE_WAY:
+        if segment.kind in ON_THE_WAY:
             continue
         y, height = {Side.LEFT: (2.0, 10.0), Side.RIGHT: (14.0, 10.0)}.get(segment.side or Side.BOTH, (2.0, 22.0))
         x, wide = segment.start_s / length * width, segment.seconds / length * width

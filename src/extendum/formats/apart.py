@@ -22,7 +22,7 @@ class StoppedError(ExtendumError):
 
 
 def apart(work: Callable[[Progress], Any], progress: Progress) -> Any:
-    """What some work gives; what it tells of its progress is told here, and what it raises is raised here.
+    """What some work gives; its progress is heard here, and what it raises is raised here.
 
     Where a process cannot be split off, as beside other threads, it is done here.
     """

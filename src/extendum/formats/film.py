@@ -1,4 +1,4 @@
-"""A class as a film: how it is made, what its cards tell, and its frames one by one.
+"""A class as a film: how it is made, what its cards tell, and each of its frames.
 
 A frame is shown from its own time on, and drawn for the middle of it, so that what counts changes within half a frame.
 """

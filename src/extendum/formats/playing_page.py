@@ -17,6 +17,7 @@ from functools import cache
 from importlib.resources import files
 from io import BytesIO
 from string import Template
+from typing import Any
 from urllib.parse import urlsplit
 
 from fontTools import subset
@@ -79,45 +80,59 @@ def playing_page(
 
     Marked for home, only that is played, unless the whole class is asked for.
     """
-    whole = script
-    script = home_class(script) if shows.home else script
-    timeline = compile_script(script)
-    moves = at_home(whole, cue_sheet(whole, compile_script(whole)))
-    if not shows.home or not is_marked(whole):
-        moves = at_home(script, cue_sheet(script, timeline))
-    pictures = list(_pictures(script, timeline, library, look))
-    drawings = {_address(shown): json.loads(moving_json(shown)) for _, _, shown in pictures}
-    code = hashlib.sha256(json.dumps([script.title, timeline.length_s, len(timeline.cues)]).encode()).hexdigest()[:12]
+    home = shows.home and is_marked(script)
+    taught = home_class(script) if home else script
+    timeline = compile_script(taught)
+    moves = at_home(script, cue_sheet(script, compile_script(script)), every=not home)
     guide = _guide(timeline, script.style.words_per_minute, voice) if voice else {}
-    facts = {"code": code, "stamp": code, "guide": voice_name if guide else "", "figures": sorted(drawings)}
-    packed = {"drawings": drawings, "light": tones(look.skin), "dark": tones(look.skin, dark=True)}
-    said = {"name": voice_name if guide else "", "readings": guide}
-    score = played(script, timeline, library)
-    parts = {
-        "title": html.escape(script.title),
-        "about": html.escape(_about(script, timeline, len(moves), home=shows.home and is_marked(whole))),
-        "needs": html.escape(_needs(script)),
-        "usual": html.escape(USUAL),
-        "ask": html.escape(ASK_FIRST),
-        "beside": _beside(shows),
-        "ribbon": draw_ribbon(timeline),
-        "templates": "".join(_template(*one) for one in pictures),
-        "home": "".join(_home_row(one, look) for one in moves),
-        "often": html.escape(_often(whole, home=shows.home)),
-        "facts": _inside(facts),
-        "score": _inside(score),
-        "voice": _inside(said),
-        "figures": base64.b64encode(
-            gzip.compress(json.dumps(packed, separators=(",", ":")).encode(), 9, mtime=0)
-        ).decode(),
-    }
-    css = _styles(look, "".join(map(str, parts.values())) + json.dumps(score, ensure_ascii=False))
-    js = _file("player.js")
+    parts = _words(script, taught, timeline, moves, shows, home=home)
+    parts |= _drawn(taught, timeline, moves, library, look)
+    parts |= _played(played(taught, timeline, library), voice_name if guide else "", guide, parts.pop("keys").split())
+    css, js = _styles(look, "".join(parts.values())), _file("player.js")
     policy = (
         f"default-src 'none'; script-src {_named(js)}; style-src {_named(css)}; img-src data:; font-src data:; "
         "connect-src data:; media-src data: blob:; base-uri 'none'; form-action 'none'"
     )
     return Template(_file("page.html")).substitute(parts, policy=policy, css=css, js=js)
+
+
+def _words(
+    script: Script, taught: Script, timeline: Timeline, moves: list[AtHome], shows: Shows, *, home: bool
+) -> dict[str, str]:
+    """What stands in the page."""
+    told = {
+        "title": script.title,
+        "about": _about(script, timeline, len(moves), home=home),
+        "needs": _needs(taught),
+        "usual": USUAL,
+        "ask": ASK_FIRST,
+        "often": _often(script, home=home),
+    }
+    return {name: html.escape(text) for name, text in told.items()} | {"beside": _beside(shows)}
+
+
+def _drawn(
+    taught: Script, timeline: Timeline, moves: list[AtHome], library: Mapping[str, LibraryMove], look: Look
+) -> dict[str, str]:
+    """Its ribbon, figures and handout; ``keys``: what the figures are known by."""
+    pictures = list(_pictures(taught, timeline, library, look))
+    drawings = {_address(shown): json.loads(moving_json(shown)) for _, _, shown in pictures}
+    packed = {"drawings": drawings, "light": tones(look.skin), "dark": tones(look.skin, dark=True)}
+    small = gzip.compress(json.dumps(packed, separators=(",", ":")).encode(), 9, mtime=0)
+    return {
+        "ribbon": draw_ribbon(timeline),
+        "templates": "".join(_template(*one) for one in pictures),
+        "home": "".join(_home_row(one, look) for one in moves),
+        "figures": base64.b64encode(small).decode(),
+        "keys": " ".join(sorted(drawings)),
+    }
+
+
+def _played(score: dict[str, Any], voice: str, guide: dict[str, str], keys: list[str]) -> dict[str, str]:
+    """What the player needs; what a browser remembers of a page is of exactly this class."""
+    inside = _inside(score)
+    facts = {"code": hashlib.sha256(inside.encode()).hexdigest()[:12], "guide": voice, "figures": keys}
+    return {"facts": _inside(facts), "score": inside, "voice": _inside({"name": voice, "readings": guide})}
 
 
 def policy_of(page: str) -> str:
@@ -154,7 +169,7 @@ def _needs(script: Script) -> str:
 
 
 def _often(script: Script, *, home: bool) -> str:
-    if home and is_marked(script):
+    if home:
         return f"To do at home{', ' if script.often else ''}{script.often}."
     return f"To do at home, as in class{', ' if script.often else ''}{script.often}."
 

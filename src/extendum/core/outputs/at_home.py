@@ -32,9 +32,12 @@ def is_marked(script: Script) -> bool:
     return any(item.home is not None for item in script.moves())
 
 
-def at_home(script: Script, entries: Sequence[Entry]) -> list[AtHome]:
-    """The moves for home, as in the class: those that are marked, in their dose there; where none is, all of them."""
-    marked = is_marked(script)
+def at_home(script: Script, entries: Sequence[Entry], *, every: bool = False) -> list[AtHome]:
+    """The moves for home, as in the class: those that are marked, in their dose there; all of them where none is.
+
+    ``every``: all of them as the class does them, whatever is marked.
+    """
+    marked = is_marked(script) and not every
     rounds: dict[str, dict[int, MoveItem]] = {}
     for entry in entries:
         if isinstance(entry.item, MoveItem) and (not marked or entry.item.home is not None):

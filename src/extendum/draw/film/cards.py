@@ -6,7 +6,6 @@ from collections.abc import Mapping
 from typing import TYPE_CHECKING
 
 from extendum.core.model.body import Side
-from extendum.core.model.timeline import SegmentKind
 from extendum.draw.film.layout import Layout
 from extendum.draw.film.paint import BOLD, NAME, TEXT, Canvas, Palette, fitted
 from extendum.draw.film.pen import Pen
@@ -14,14 +13,6 @@ from extendum.draw.film.pen import Pen
 if TYPE_CHECKING:
     from extendum.draw.film.painter import Told
 
-ON_THE_WAY = (
-    SegmentKind.TRANSITION,
-    SegmentKind.SWITCH,
-    SegmentKind.TURN,
-    SegmentKind.SETUP,
-    SegmentKind.SETTLE,
-    SegmentKind.RELEASE,
-)
 #: So many moves are shown at the end.
 MOST_SHOWN = 6
 _Pens = Mapping[tuple[str, int, Side], Pen]

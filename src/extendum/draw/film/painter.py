@@ -32,6 +32,7 @@ from extendum.draw.film.paint import (
 )
 from extendum.draw.film.parts import Kept, comma, ends, place_of, put_count, put_side
 from extendum.draw.film.pen import Pen
+from extendum.draw.small import ON_THE_WAY
 
 PHASES = {
     SegmentKind.TRANSITION: "get there",
@@ -198,7 +199,6 @@ class Painter:
 
         return self._bases.get(("card", kind), draw)
 
-    # ---- what changes --------------------------------------------------------------------------------------------
     def _figure(self, pen: Pen, seen: Seen) -> Planes:
         step, size = pen.step(place_of(pen, seen), self._breath(pen, seen)), self.places.figure.wide
         sign = seen.side.value[0].upper() if seen.side in (Side.LEFT, Side.RIGHT) else ""
@@ -291,7 +291,7 @@ class Painter:
             canvas.box(0, place.tall / 2, place.wide, 1, self.palette.rule)
             colours = ribbon_colours(self.palette)
             for segment in self.watched.timeline.segments:
-                if segment.kind in cards.ON_THE_WAY:
+                if segment.kind in ON_THE_WAY:
                     continue
                 x, end = (n * 1000 / length * place.wide for n in (segment.start_s, segment.end_s))
                 half = place.tall / 2

@@ -18,7 +18,7 @@ from extendum.draw.figures.tones import DASHES, LINES
 Pixels = NDArray[np.uint8]
 #: Pieces of each curve; what is less opaque than this is not painted.
 _PIECES, _SEEN = 3, 0.02
-#: Steps between two moments of a movement, and of a breath, that are told apart.
+#: Steps between two moments of a movement, and of a breath, that look different.
 MOMENT_STEPS, BREATH_STEPS = 16, 12
 
 

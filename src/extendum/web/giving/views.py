@@ -80,6 +80,7 @@ def page(request: Asked, of: StretchClass, status: int = 200, **facts: object) -
         "head": of.head_id,
         "planned": planned(of)[0],
         "line": store.defaults_of(request.user).line,
+        "on_this_machine": request.get_host().partition(":")[0] in ("127.0.0.1", "localhost"),
         "sizes": SIZES,
         "pages": pages_of(of, request),
         **home_of(of),

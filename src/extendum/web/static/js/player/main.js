@@ -46,7 +46,7 @@ const PHASES = {
 
 // ---- what has happened, and where one was ---------------------------------------------------------------------------
 const was = remembered();
-let events = was.stamp === facts.stamp ? (was.events ?? []) : [],
+let events = was.events ?? [],
   run = fresh(score.steps);
 function restored() {
   if (!events.length) return;
@@ -64,7 +64,7 @@ function act(kind, more = {}, at = Date.now()) {
   const event = { id: `${events.length}`, at, kind, ...more };
   events.push(event);
   run = after(run, event);
-  remember({ stamp: facts.stamp, events, seen: at });
+  remember({ events, seen: at });
   drawnKey = null;
   draw();
 }
