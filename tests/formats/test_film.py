@@ -19,6 +19,7 @@ from extendum.draw.film.paint import planes
 from extendum.formats.document import loads
 from extendum.formats.film import SIZES, Film, frame_ms, painter_of, still
 from extendum.formats.film_file import packed, write_film
+from extendum.formats.publishing import thumbnail
 from tests.formats.test_playing_page import DEMO
 
 RATE = 48_000
@@ -177,6 +178,13 @@ def test_what_stops_in_the_middle_leaves_no_file(tmp_path):
     for wrong in ({"size": "4000"}, {"rate": 24}, {"kind": "avi"}):
         with pytest.raises((RefusedError, ValueError)):
             Film(**wrong)
+
+
+def test_a_class_with_nothing_in_it_has_a_thumbnail_and_no_film(tmp_path):
+    nothing = replace(DIGGING, sections=(), meanwhiles=(), kept=())
+    with pytest.raises(RefusedError, match="something that is done or said"):
+        write_film(nothing, compile_script(nothing), tmp_path / "film.mp4", Film())
+    assert thumbnail(nothing, compile_script(nothing))[1:4] == b"PNG" and not list(tmp_path.iterdir())
 
 
 def test_the_cards_tell_the_class_and_its_caution_and_what_is_done():

@@ -12,6 +12,7 @@ from typing import Any
 import av
 from av.stream import Disposition
 
+from extendum.core.model.errors import RefusedError
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import Timeline
 from extendum.core.moves.cautions import USUAL
@@ -43,7 +44,12 @@ def write_film(
     progress: Progress = lambda share: None,
     library: Known | None = None,
 ) -> None:
-    """Write the film to a file, whole or not at all; ``sound``: the guide as a file, exactly as long as the class."""
+    """Write the film to a file, whole or not at all; ``sound``: the guide as a file, exactly as long as the class.
+
+    RefusedError for a class with nothing in it.
+    """
+    if not timeline.segments:
+        raise RefusedError("class", "something that is done or said, to make a film of it", "nothing")
     with tempfile.TemporaryDirectory(dir=path.parent, prefix=f".{path.name.lstrip('.')}.") as folder:
         beside = Path(folder) / f"film.{film.kind}"
         packed(painter_of(script, timeline, film, look, library), script, timeline, beside, film, sound, progress)

@@ -50,7 +50,7 @@ def ends(segments: Sequence[Segment]) -> tuple[int, int]:
     last = len(segments)
     while last > first and segments[last - 1].kind in talk:
         last -= 1
-    length = segments[-1].end_s
+    length = segments[-1].end_s if segments else 0
     title = segments[first - 1].end_s if first else min(ENDS_S, length // 3)
     end = segments[last].start_s if last < len(segments) else max(title, length - ENDS_S)
     return title * 1000, end * 1000
