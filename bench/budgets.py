@@ -64,6 +64,7 @@ def main(minutes: float = 2, runs: float = 30, classes: float = 500, rooms_: flo
         ("Desk, first load: transferred", loaded["octets"] / 1000, "kB", 300),
         ("  largest paint, median", loaded["paint"], "ms", 1000),
         ("  layout shift", loaded["shift"], "", 0.001),
+        ("listening from an item: key to sound, median", loaded["listen"], "ms", 300),
         (f"Stage, off the timeline at most, in {minutes:g} min", shown["off"], "ms", 50),
         ("  script a frame, 95 %", shown["script"], "ms", stage.BUDGET_MS),
         ("  share of frames over it", shown["over"] * 100, "%", 0),

@@ -52,6 +52,41 @@ def first_load(base: str) -> tuple[int, float, float]:
     return octets, float(paint), float(shifts)
 
 
+#: Says when a sound begins that a page plays, in milliseconds since the page did, and keeps when Y was pressed.
+HEARD = """
+window.begun = []; window.pressed = 0;
+const start = AudioBufferSourceNode.prototype.start;
+AudioBufferSourceNode.prototype.start = function (at, ...rest) {
+  window.begun.push(performance.now() + Math.max(0, (at ?? 0) - this.context.currentTime) * 1000);
+  return start.call(this, at, ...rest);
+};
+document.addEventListener("keydown", (event) => { if (event.key === "y") window.pressed = event.timeStamp; }, true);
+"""
+
+
+def listening(base: str, places: int) -> list[float]:
+    """Milliseconds from the key to the first sound, listening from so many items of the 30-minute class."""
+    with sync_playwright() as playwright:
+        browser = chromium(playwright, "--autoplay-policy=no-user-gesture-required")
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.add_init_script(HEARD)
+        page.goto(base)
+        page.locator("a:has-text('Hall class in two rounds')").first.click()
+        page.wait_for_load_state("networkidle")
+        found = []
+        for _ in range(places):
+            page.keyboard.press("ArrowDown")
+            page.wait_for_timeout(600)
+            page.evaluate("begun = []")
+            page.keyboard.press("y")
+            while not page.evaluate("begun.length"):
+                page.wait_for_timeout(50)
+            found.append(float(page.evaluate("begun[0] - pressed")))
+            page.keyboard.press("y")
+        browser.close()
+    return found
+
+
 def memory_mb(port: int) -> tuple[int, float]:
     """How many processes serve a port, and what they take together (proportional set size)."""
     found, whole = 0, 0
@@ -74,16 +109,28 @@ def measured(runs: int = RUNS) -> dict[str, float]:
     """Loads the Desk so many times and says what was found: octets, paint in ms, shift, memory in MB."""
     with served() as base:
         loads = [first_load(base) for _ in range(runs)]
-        processes, memory = memory_mb(int(urllib.parse.urlparse(base).port or 0))
+        port = int(urllib.parse.urlparse(base).port or 0)
+        processes, memory = memory_mb(port)
+        heard = listening(base, 2 * runs)
+        _, after = memory_mb(port)
     octets, paints, shifts = zip(*loads, strict=True)
     print(
         f"Desk of a 30-minute class, first load, {runs} times: {max(octets) / 1000:.0f} kB at most, "
         f"largest paint {statistics.median(paints):.0f} ms median, {max(paints):.0f} ms most, "
         f"layout shift {max(shifts):.4f} at most\n"
-        f"memory of the server after that: {memory:.0f} MB in {processes} processes (one starts the two that work)",
+        f"memory of the server after that: {memory:.0f} MB in {processes} processes (one starts the two that work)\n"
+        f"listening from {len(heard)} of its items: {statistics.median(heard):.0f} ms from the key to the sound, "
+        f"median; {heard[0]:.0f} ms for the first of a server, {max(heard[1:]):.0f} ms most after it, "
+        f"{after:.0f} MB then",
         flush=True,
     )
-    return {"octets": max(octets), "paint": statistics.median(paints), "shift": max(shifts), "memory": memory}
+    return {
+        "octets": max(octets),
+        "paint": statistics.median(paints),
+        "shift": max(shifts),
+        "listen": statistics.median(heard),
+        "memory": memory,
+    }
 
 
 if __name__ == "__main__":

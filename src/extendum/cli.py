@@ -31,7 +31,7 @@ from extendum.core.model.script import Script
 from extendum.core.model.timeline import clock, parse_clock
 from extendum.formats.document import loads
 from extendum.formats.exports import FILMS, KINDS
-from extendum.formats.pdf import Paper
+from extendum.formats.paper import Paper
 
 
 def main(arguments: Sequence[str] | None = None) -> int:

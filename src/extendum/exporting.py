@@ -18,7 +18,7 @@ from extendum.core.outputs.bedding import SHIPPED, Music
 from extendum.core.outputs.sound import Speaker
 from extendum.formats.exports import FILES, FILMS, SOUNDS, Export, about_captions, about_print, about_sound, write
 from extendum.formats.music import music_from
-from extendum.formats.pdf import Paper
+from extendum.formats.paper import Paper
 from extendum.formats.recordings import kept, spoken_by
 from extendum.voice import stand_in
 

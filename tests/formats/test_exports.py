@@ -25,7 +25,7 @@ from extendum.core.sound.speech import RATE
 from extendum.core.timing.compile import compile_script
 from extendum.formats.document import loads
 from extendum.formats.exports import FILES, FILMS, KINDS, SOUNDS, Export, pack, report, write
-from extendum.formats.pdf import Paper
+from extendum.formats.paper import Paper
 from extendum.formats.running_order import no_formula
 
 ROOT = Path(__file__).parents[2]

@@ -209,3 +209,18 @@ def test_a_certificate_is_made_for_the_address_kept_and_made_anew_for_another(tm
     assert own_certificate(tmp_path, ["192.0.2.7", "hall.example"])[0].read_bytes() == kept
     assert own_certificate(tmp_path, ["192.0.2.7"])[0].read_bytes() != kept
     assert addresses("192.0.2.7") == ["192.0.2.7"] and "127.0.0.1" in addresses("0.0.0.0")  # noqa: S104
+
+
+def test_a_server_that_only_shows_pages_has_nothing_in_memory_that_makes_files():
+    heavy = ("av", "fontTools", "fpdf", "ortools", "pandas", "PIL", "pyloudnorm", "scipy.signal")
+    asks = f"""
+import sys, django
+django.setup()
+from django.urls import get_resolver
+assert get_resolver().url_patterns
+print(*(name for name in {heavy} if name in sys.modules))
+"""
+    env = {"PATH": "/usr/bin:/bin", "PYTHONPATH": "src", "DJANGO_SETTINGS_MODULE": "extendum.web.settings"}
+    env |= {"EXTENDUM_DEMO": "1"}
+    answer = subprocess.run([sys.executable, "-c", asks], env=env, capture_output=True, text=True, check=True)  # noqa: S603
+    assert answer.stdout.split() == []

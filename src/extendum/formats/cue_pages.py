@@ -11,7 +11,8 @@ from extendum.core.model.timeline import SegmentKind, Timeline, clock
 from extendum.core.outputs.cue_sheet import Entry
 from extendum.draw.ruling import Piece, pieces
 from extendum.formats.figures import figure_of
-from extendum.formats.pdf import FACE, MARGIN, USUAL_LOOK, Box, Look, Pages, Paper, one_scale
+from extendum.formats.paper import USUAL_LOOK, Look, Paper
+from extendum.formats.pdf import FACE, MARGIN, Box, Pages, one_scale
 
 #: Points of what is said and of small print, and the size of a figure in millimetres.
 WORDS_PT, SMALL_PT, FIGURE_MM = 11.0, 9.0, 19.0

@@ -25,11 +25,9 @@ from extendum.core.timing.compile import compile_script
 from extendum.formats.apart import apart
 from extendum.formats.calendar import calendar_entry
 from extendum.formats.captions import chapters_list, chapters_vtt, srt, vtt
-from extendum.formats.cue_pages import cue_sheet_pdf
 from extendum.formats.document import dumps
-from extendum.formats.handout import handout_pdf
 from extendum.formats.library import shipped_moves
-from extendum.formats.pdf import USUAL_LOOK, Look, Paper, unprinted
+from extendum.formats.paper import USUAL_LOOK, Look, Paper, unprinted
 from extendum.formats.playing_page import Shows, playing_page
 from extendum.formats.publishing import publishing_text, thumbnail
 from extendum.formats.running_order import running_order
@@ -98,6 +96,18 @@ def _ics(one: Export) -> bytes:
     return calendar_entry(one.script, one.timeline.length_s, one.starts, one.made, one.uid, one.place)
 
 
+def _cue_pages(one: Export) -> bytes:
+    from extendum.formats.cue_pages import cue_sheet_pdf  # what prints takes 28 MB: only where it is wanted
+
+    return cue_sheet_pdf(one.script, one.timeline, one.entries, one.paper, one.look)
+
+
+def _handout(one: Export) -> bytes:
+    from extendum.formats.handout import handout_pdf  # as above
+
+    return handout_pdf(one.script, one.entries, one.paper, one.look, one.line, one.address)
+
+
 _TEXTS: Mapping[str, Callable[[Export], str | bytes]] = {
     "vtt": lambda one: vtt(one.captions),
     "srt": lambda one: srt(one.captions),
@@ -107,8 +117,8 @@ _TEXTS: Mapping[str, Callable[[Export], str | bytes]] = {
     "txt": lambda one: plain_text(one.script, one.entries),
     "csv": lambda one: running_order(one.entries),
     "ics": _ics,
-    "pdf": lambda one: cue_sheet_pdf(one.script, one.timeline, one.entries, one.paper, one.look),
-    "handout": lambda one: handout_pdf(one.script, one.entries, one.paper, one.look, one.line, one.address),
+    "pdf": _cue_pages,
+    "handout": _handout,
     "page": lambda one: playing_page(
         one.script, one.moves, one.shows, one.look, one.voice if one.speaks else None, one.speaks
     ),

@@ -34,7 +34,7 @@ from extendum.draw.film.paint import DARK, LIGHT, Planes
 from extendum.draw.film.painter import EASIER, Painter, Told
 from extendum.draw.film.pen import Pen
 from extendum.formats.figures import Shown, as_spoken, drawing, figure_of
-from extendum.formats.pdf import USUAL_LOOK, Look
+from extendum.formats.paper import USUAL_LOOK, Look
 from extendum.formats.score import Known
 
 #: Sizes by their names.

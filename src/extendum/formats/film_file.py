@@ -19,7 +19,7 @@ from extendum.core.moves.cautions import USUAL
 from extendum.core.outputs.captions import Caption, captions, chapters
 from extendum.core.outputs.cue_sheet import cue_sheet
 from extendum.formats.film import Film, Kind, Paints, frame_ms, painter_of, video_frame
-from extendum.formats.pdf import USUAL_LOOK, Look
+from extendum.formats.paper import USUAL_LOOK, Look
 from extendum.formats.score import Known
 
 Progress = Callable[[float], object]

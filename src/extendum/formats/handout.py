@@ -15,7 +15,8 @@ from extendum.core.model.script import Script
 from extendum.core.moves.cautions import ASK_FIRST, USUAL
 from extendum.core.outputs.at_home import AtHome, at_home, is_marked
 from extendum.core.outputs.cue_sheet import Entry
-from extendum.formats.pdf import MARGIN, USUAL_LOOK, Box, Look, Pages, Paper, one_scale
+from extendum.formats.paper import USUAL_LOOK, Look, Paper
+from extendum.formats.pdf import MARGIN, Box, Pages, one_scale
 from extendum.formats.sources import CUSTOM, short_source
 
 #: Columns of moves, from few to many, and millimetres of the square code.

@@ -4,23 +4,19 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from contextlib import nullcontext
-from dataclasses import dataclass, replace
-from enum import StrEnum
-from functools import cache
-from importlib.resources import files
+from dataclasses import replace
 from typing import NamedTuple
 
-from fontTools.ttLib import TTFont
 from fpdf import FPDF
 from fpdf.enums import StrokeCapStyle, StrokeJoinStyle
 
-from extendum.core.figure.builds import Build
 from extendum.core.model.body import Side
 from extendum.core.model.item import MoveItem
 from extendum.draw.figures.flat import Flat
 from extendum.draw.figures.picture import LETTER
 from extendum.draw.figures.tones import Skin
 from extendum.formats.figures import drawing, figure_of, printed_figure
+from extendum.formats.paper import Look, Paper, font_file
 
 MARGIN, FACE, SIGNS = 14.0, "Source", "Signs"
 #: Points of the text, and millimetres of a point.
@@ -32,24 +28,6 @@ _ROUND = {"stroke_cap_style": StrokeCapStyle.ROUND, "stroke_join_style": StrokeJ
 _WHOLE = 0.98
 
 
-class Paper(StrEnum):
-    """What is printed on."""
-
-    A4 = "A4"
-    LETTER = "Letter"
-
-
-@dataclass(frozen=True, slots=True)
-class Look:
-    """How somebody wants the figures on a page."""
-
-    build: Build = Build.SLIGHT
-    skin: Skin = Skin.MIDDLE
-
-
-USUAL_LOOK = Look()
-
-
 class Box(NamedTuple):
     """A place on a page, in millimetres."""
 
@@ -57,22 +35,6 @@ class Box(NamedTuple):
     y: float
     wide: float
     tall: float
-
-
-def font_file(name: str) -> str:
-    """Where a face is that ships for print."""
-    return str(files("extendum.data").joinpath("fonts", f"{name}.ttf"))
-
-
-@cache
-def _printed() -> frozenset[int]:
-    """The characters that can be printed."""
-    return frozenset().union(*(TTFont(font_file(one)).getBestCmap() for one in ("source-sans-3-regular", "signs")))
-
-
-def unprinted(texts: Iterable[str]) -> list[str]:
-    """The characters of some texts that no face here has, each once."""
-    return [one for one in dict.fromkeys("".join(texts)) if ord(one) not in _printed() and not one.isspace()]
 
 
 class Pages(FPDF):

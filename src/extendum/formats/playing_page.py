@@ -20,9 +20,6 @@ from string import Template
 from typing import Any
 from urllib.parse import urlsplit
 
-from fontTools import subset
-from fontTools.ttLib import TTFont
-
 from extendum.core.figure.described import told as told_figure
 from extendum.core.figure.marks import marks_of
 from extendum.core.model.body import Side
@@ -41,7 +38,7 @@ from extendum.core.timing.compile import compile_script
 from extendum.draw.figures.tones import style, tones
 from extendum.draw.small import draw_ribbon
 from extendum.formats.figures import Shown, as_spoken, figure_of, moving_json, picture_svg, seen_figure
-from extendum.formats.pdf import USUAL_LOOK, Look, font_file
+from extendum.formats.paper import USUAL_LOOK, Look, font_file
 from extendum.formats.score import played
 
 #: Letters of a note, and of a link.
@@ -245,6 +242,9 @@ def _styles(look: Look, text: str) -> str:
 
 def _face(name: str, text: str) -> str:
     """A face with no more than the letters of a text."""
+    from fontTools import subset  # it takes 9 MB: only where a page is made
+    from fontTools.ttLib import TTFont
+
     font, out = TTFont(font_file(name)), BytesIO()
     some = subset.Subsetter(subset.Options(layout_features=["kern", "tnum", "lnum", "mark", "mkmk"], hinting=False))
     some.populate(text="".join({*text, *map(chr, range(32, 127)), "’", "…", "–"}))

@@ -14,7 +14,7 @@ from extendum.core.outputs.captions import Chapter
 from extendum.core.outputs.coverage import coverage, on_each_side
 from extendum.core.outputs.cue_sheet import Entry
 from extendum.formats.captions import chapters_list
-from extendum.formats.pdf import USUAL_LOOK, Look
+from extendum.formats.paper import USUAL_LOOK, Look
 
 #: So many areas are named.
 AREAS_MOST = 6

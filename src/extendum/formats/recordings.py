@@ -10,6 +10,7 @@ from pathlib import Path
 from typing import IO, TYPE_CHECKING
 
 import numpy as np
+import scipy
 import soundfile
 
 from extendum.core.model.errors import RefusedError
@@ -76,9 +77,7 @@ def at_rate(samples: Samples, rate: int) -> Samples:
     """The same at the rate of every reading."""
     if rate == RATE:
         return samples
-    from scipy.signal import resample_poly  # takes a second to load: only where it is wanted
-
-    return np.asarray(resample_poly(samples, RATE, rate), dtype=np.float32)
+    return np.asarray(scipy.signal.resample_poly(samples, RATE, rate), dtype=np.float32)
 
 
 def kept(folder: Path, voice: str = "") -> Readings:

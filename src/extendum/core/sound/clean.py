@@ -3,10 +3,14 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cache
+from typing import TYPE_CHECKING
 
 import numpy as np
-import pyloudnorm
-from scipy.signal import butter, resample_poly, sosfiltfilt
+import scipy  # its parts are loaded when the first of them is used
+
+if TYPE_CHECKING:
+    from pyloudnorm import Meter
 
 from extendum.core.model.errors import RefusedError
 from extendum.core.sound.master import held_down
@@ -24,7 +28,6 @@ RUMBLE_HZ = 80
 NOISY_DB = 30.0
 #: So many samples in a row at full scale are cut off.
 _CLIPPED_RUN, _FULL = 3, 0.999
-_METER = pyloudnorm.Meter(RATE)
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,8 +68,8 @@ def without_rumble(samples: Samples) -> Samples:
     """Everything above RUMBLE_HZ, in its place."""
     if len(samples) < RATE // 50:
         return samples
-    passing = butter(4, RUMBLE_HZ, "highpass", fs=RATE, output="sos")
-    clear: Samples = sosfiltfilt(passing, samples).astype(np.float32)
+    passing = scipy.signal.butter(4, RUMBLE_HZ, "highpass", fs=RATE, output="sos")
+    clear: Samples = scipy.signal.sosfiltfilt(passing, samples).astype(np.float32)
     return clear
 
 
@@ -74,7 +77,14 @@ def loudness_of(samples: Samples) -> float:
     """LUFS of speech; what is shorter than a block of the measure is measured as if it were said again and again."""
     least = RATE * 4 // 5
     enough = np.tile(samples, -(-least // max(1, len(samples)))) if len(samples) < least else samples
-    return float(_METER.integrated_loudness(enough.astype(np.float64)))
+    return float(_meter().integrated_loudness(enough.astype(np.float64)))
+
+
+@cache
+def _meter() -> Meter:
+    from pyloudnorm import Meter  # brings those parts of scipy
+
+    return Meter(RATE)
 
 
 def as_loud(spoken: Samples) -> Samples:
@@ -87,7 +97,7 @@ def as_loud(spoken: Samples) -> Samples:
 
 def peak_db(samples: Samples) -> float:
     """The true peak in decibels below full scale, between the samples too."""
-    peak = float(np.abs(resample_poly(samples, 4, 1)).max(initial=0.0))
+    peak = float(np.abs(scipy.signal.resample_poly(samples, 4, 1)).max(initial=0.0))
     return float(20 * np.log10(max(peak, 1e-9)))
 
 

@@ -6,12 +6,15 @@ Blocks of any length, two channels at 48 kHz; nothing of a mix is kept but what 
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
+from functools import cache
+from typing import TYPE_CHECKING
 
 import numpy as np
 import numpy.typing as npt
-from pyloudnorm import IIRfilter
-from scipy.ndimage import minimum_filter1d, uniform_filter1d
-from scipy.signal import lfilter, lfiltic, resample_poly
+import scipy  # its parts take 75 MB, and are loaded when the first of them is used
+
+if TYPE_CHECKING:
+    from pyloudnorm import IIRfilter
 
 from extendum.core.sound.speech import RATE, Samples
 
@@ -27,26 +30,30 @@ _FAINT = 1e-10 * np.random.default_rng(1).standard_normal((5 * RATE, 1))
 MOST_GAIN_DB = 30.0
 #: Loudness is that of 400 ms each 100 ms; what is quieter than this, or so much under the rest, is silence (BS.1770).
 _HOP, _HOPS, _ABSOLUTE, _RELATIVE = RATE // 10, 4, -70.0, -10.0
-#: The filters of that standard: the head in front of the ears, then what ears do not hear of low sounds.
-_FILTERS = (
-    IIRfilter(4.0, 1 / np.sqrt(2), 1500.0, RATE, "high_shelf"),
-    IIRfilter(0.0, 0.5, 38.0, RATE, "high_pass"),
-)
+
+
+@cache
+def _filters() -> tuple[IIRfilter, IIRfilter]:
+    """Those of that standard: the head in front of the ears, then what ears do not hear of low sounds."""
+    from pyloudnorm import IIRfilter  # brings those parts of scipy
+
+    shelf = IIRfilter(4.0, 1 / np.sqrt(2), 1500.0, RATE, "high_shelf")
+    return shelf, IIRfilter(0.0, 0.5, 38.0, RATE, "high_pass")
 
 
 class Meter:
     """The loudness of everything that it was given."""
 
     def __init__(self) -> None:
-        self._states = [np.stack([lfiltic(one.b, one.a, [])] * 2, axis=1) for one in _FILTERS]
+        self._states = [np.stack([scipy.signal.lfiltic(one.b, one.a, [])] * 2, axis=1) for one in _filters()]
         self._rest = np.zeros((0, 2))
         self._powers: list[float] = []
 
     def add(self, block: Samples) -> None:
         """Hear more, shaped (samples, 2)."""
         heard = block + _FAINT[: len(block)] if len(block) <= len(_FAINT) else block.astype(np.float64)
-        for n, one in enumerate(_FILTERS):
-            heard, self._states[n] = lfilter(one.b, one.a, heard, axis=0, zi=self._states[n])
+        for n, one in enumerate(_filters()):
+            heard, self._states[n] = scipy.signal.lfilter(one.b, one.a, heard, axis=0, zi=self._states[n])
         heard = np.concatenate((self._rest, heard))
         hops = len(heard) // _HOP
         self._rest = heard[hops * _HOP :]
@@ -107,8 +114,9 @@ def held_down(samples: Samples, peak_db: float) -> Samples:
 
 def _gain(samples: Samples, most: float) -> Samples:
     """By what each sample is multiplied so that none, and nothing between two, is above ``most``."""
-    between = np.abs(resample_poly(samples, 4, 1, axis=0)).reshape(len(samples), -1)
+    between = np.abs(scipy.signal.resample_poly(samples, 4, 1, axis=0)).reshape(len(samples), -1)
     peaks = np.maximum.reduce([between[:, n] for n in range(between.shape[1])])
     gain = np.minimum(1.0, most / np.maximum(peaks, 1e-9))
-    smooth: Samples = uniform_filter1d(minimum_filter1d(gain, 2 * REACH + 1), REACH).astype(np.float32)
+    least = scipy.ndimage.minimum_filter1d(gain, 2 * REACH + 1)
+    smooth: Samples = scipy.ndimage.uniform_filter1d(least, REACH).astype(np.float32)
     return smooth

@@ -22,7 +22,7 @@ from extendum.core.model.timeline import clock, parse_clock
 from extendum.core.model.ways import WAYS, origin_of, own_way_words, usual_words_from
 from extendum.draw.figures.tones import Skin
 from extendum.formats.library import shipped_move
-from extendum.formats.pdf import Paper
+from extendum.formats.paper import Paper
 from extendum.web.classes import store
 from extendum.web.classes.class_settings import effects_of
 from extendum.web.classes.models import Defaults, OwnAudience, OwnStyle

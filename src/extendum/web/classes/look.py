@@ -8,7 +8,7 @@ from django.utils.functional import SimpleLazyObject
 
 from extendum.core.figure.builds import Build
 from extendum.draw.figures.tones import Skin
-from extendum.formats.pdf import Look
+from extendum.formats.paper import Look
 from extendum.web.classes import store
 from extendum.web.library.figures import look_of
 

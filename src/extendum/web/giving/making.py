@@ -15,7 +15,7 @@ from extendum.core.model.errors import ExtendumError
 from extendum.core.model.timeline import clock
 from extendum.core.outputs.bedding import music_of
 from extendum.formats.exports import FILMS, SOUNDS, Export, pack, report, write
-from extendum.formats.pdf import Paper
+from extendum.formats.paper import Paper
 from extendum.voice import stand_in
 from extendum.web.classes import store
 from extendum.web.classes.look import printed_look

@@ -18,7 +18,7 @@ from extendum.core.model.timeline import Mode, clock
 from extendum.core.outputs.bedding import music_of
 from extendum.draw.small import draw_small_sheet
 from extendum.formats.exports import FILES, SOUNDS, Export, about_print, write
-from extendum.formats.pdf import Paper
+from extendum.formats.paper import Paper
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
 from extendum.web.classes.models import StretchClass

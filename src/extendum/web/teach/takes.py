@@ -21,7 +21,6 @@ from extendum.core.outputs.cue_sheet import cue_sheet
 from extendum.core.run.fold import fold
 from extendum.core.run.steps import steps_of
 from extendum.core.run.takes import Mark, Take, filmed, marks, takes
-from extendum.formats.audio import Kind, audio_guide
 from extendum.formats.captions import chapters_list, chapters_vtt, srt, vtt
 from extendum.formats.edit_list import RATES, edit_list
 from extendum.formats.running_order import no_formula
@@ -177,6 +176,8 @@ def take_file(request: Asked, pk: int, key: str, kind: str) -> HttpResponse:
 
 def _recorder(found: _Recording) -> bytes:
     """The stand-in for a camera: sound as long as the recording, with a tone wherever something was said or held."""
+    from extendum.formats.audio import Kind, audio_guide  # takes a second to load: only where it is wanted
+
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / KINDS["recorder"]
         audio_guide(found.raw, path, Kind.WAV, found.script.style.words_per_minute)
