@@ -87,6 +87,9 @@ def _parser() -> tuple[argparse.ArgumentParser, Mapping[str, argparse.ArgumentPa
     )
     listen.add_argument("file", metavar="FILE", help="WebVTT, SRT, or lines such as [1:05] and hold")
     listen.add_argument("--json", action="store_true", help="print one JSON object")
+    listen.add_argument(
+        "-o", "--out", metavar="OUT", help="where the class goes that it makes: a draft to be looked at"
+    )
     listen.set_defaults(run=hear_command)
     checks = commands.add_parser("checks", help="all checks", description="All checks, with their reasons.")
     checks.add_argument("--json", action="store_true", help="print one JSON object")

@@ -19,7 +19,7 @@ from extendum.core.fit.fit import Fit, Fitter
 from extendum.core.fit.remedy import remedies
 from extendum.core.fit.versions import Version, fitter_of, versions
 from extendum.core.heard.hear import hear
-from extendum.core.heard.report import heard_report
+from extendum.core.heard.report import facts
 from extendum.core.model.audience import Condition
 from extendum.core.model.body import Base, Region
 from extendum.core.model.library import LibraryMove
@@ -33,6 +33,9 @@ from extendum.core.timing.compile import compile_script
 from extendum.core.timing.layout import length_of
 from extendum.formats.document import dumps
 from extendum.formats.findings_json import check_plain, finding_plain
+from extendum.formats.heard_class import draft
+from extendum.formats.heard_json import heard_plain
+from extendum.formats.hearing import hearing
 from extendum.formats.library import entry_plain, shipped_form, shipped_moves
 from extendum.formats.timed_text import read_timed
 from extendum.formats.timeline_json import timeline_plain
@@ -42,24 +45,21 @@ OK, REFUSED, BAD_INPUT = 0, 1, 2
 
 
 def hear_command(chosen: argparse.Namespace) -> int:
-    """What was taught in a recording: sentences, or every guess with its reason."""
-    said = read_timed(Path(chosen.file).read_bytes())
-    heard = hear(said, [entry.move.name for entry in shipped_moves()])
-    report = heard_report(said, heard)
+    """What was taught in a recording: sentences, or everything with its times; and the class that it makes."""
+    library = shipped_moves()
+    heard = hear(read_timed(Path(chosen.file).read_bytes()), hearing(tuple(library)))
+    if chosen.out:
+        write_whole(chosen.out, dumps(draft(heard, Path(chosen.file).stem, library)))
     if chosen.json:
-        guesses = [
-            {"at": round(g.at, 1), "what": g.what, "value": g.value, "why": g.why, "sure": g.sure}
-            for g in heard.guesses
-        ]
-        held = [
-            {"name": s.name, "side": s.side, "start": round(s.start, 1), "end": round(s.end, 1)}
-            for s in heard.stretches
-        ]
-        print_json({"length": report.length_s, "facts": report.facts(), "guesses": guesses, "stretches": held})
+        print_json(heard_plain(heard))
         return OK
-    print("\n".join(report.facts()))
-    rows = [[clock(int(s.start)), f"{s.seconds:.0f} s", s.side, s.name] for s in heard.stretches]
-    _print_table(rows, ("from", "held", "side", "move"))
+    print("\n".join(facts(heard)))
+    rows = [
+        [clock(int(one.start)), f"{one.seconds:.0f} s", one.side, move.name, "?" if move.doubtful else ""]
+        for move in heard.moves
+        for one in move.passes
+    ]
+    _print_table(rows, ("from", "held", "side", "move", ""))
     return OK
 
 

@@ -1,120 +1,243 @@
-"""A recording is heard: measured on texts in different styles, three of them written before and never tuned to."""
+"""A recording is heard: the model of its parts, what is called and counted, and corrections by hand."""
 
+import itertools
+from dataclasses import replace
+
+import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from extendum.core.heard.guess import What
+from bench.hear import heard_in, lines_of, names, summed
+from extendum.core.heard.calling import calls, counts, halves
+from extendum.core.heard.corrected import as_talk, joined, moved, renamed, replayed, sided, split
 from extendum.core.heard.hear import hear
-from extendum.core.heard.report import heard_report
+from extendum.core.heard.report import facts
+from extendum.core.heard.said import said
+from extendum.core.heard.states import NEVER, Lasting, Model, Places, State, _Lattice, explain
 from extendum.core.model.errors import RefusedError
+from extendum.formats.hearing import hearing
+from extendum.formats.library import shipped_moves
 from extendum.formats.timed_text import Spoken, read_timed
-from tests.spoken import FOLDER, HELD_OUT, TUNED, heard, summed
+
+HEARING = hearing(tuple(shipped_moves()))
+NAMES = {entry.move.key: entry.move.name for entry in shipped_moves()}
+#: What was measured, less a little: a change that hears worse than this is none for the better.
+LEAST = {
+    "dev": {"moves": (0.6, 0.8), "passes": (0.55, 0.7), "switches": (0.7, 0.85), "counts": (0.9, 0.9)},
+    "check": {"moves": (0.4, 0.6), "passes": (0.3, 0.45), "switches": (0.3, 0.6), "counts": (0.9, 0.85)},
+}
 
 
-def test_switches_calls_and_counts_are_found_in_texts_that_nothing_was_tuned_to():
-    whole, rates, (middle, _) = summed(HELD_OUT)
-    assert whole["switches"][2] == 6
-    assert min(rates["switches"]) >= 0.9
-    assert min(rates["halfway"]) >= 0.9
-    assert min(rates["time left"]) >= 0.9
-    assert min(rates["countdowns"]) >= 0.9
-    assert min(rates["reps"]) >= 0.9
-    assert middle < 5
-
-
-def test_and_in_those_that_were_looked_at():
-    _, rates, (middle, most) = summed(TUNED)
-    assert min(rates["switches"]) >= 0.9
-    assert min(rates["time left"]) >= 0.8
-    assert middle < 3
-    assert most < 6
+@pytest.mark.parametrize("kind", ["dev", "check"])
+def test_recordings_as_people_really_talk_are_heard_as_well_as_was_measured(kind):
+    rows, _ = summed(names(kind))
+    for what, (recall, precision) in LEAST[kind].items():
+        right, found, wanted = rows[what]
+        assert right / wanted >= recall, (what, rows[what])
+        assert right / found >= precision, (what, rows[what])
+    assert rows["limited pushes reported"][0] == 0
 
 
 def lines(*some):
     return [Spoken(float(at), text) for at, text in some]
 
 
-def test_sides_calls_halves_and_slips_are_held_against_what_really_was():
-    said = lines(
-        (0, "Hello. Five minutes for the legs. This prevents injuries."),
-        (8, "Calf stretch. Step your left foot back."),
-        (15, "And hold."),
-        (25, "Halfway. Keep breathing."),
-        (40, "Ten more seconds."),
-        (56, "Release. Keep breathing."),
-        (60, "Other side. Right foot back."),
-        (66, "And hold. Keep breathing."),
-        (80, "Five, four, two, one, and release."),
-        (90, "Push through the pain next time. Thank you."),
+CALF = lines(
+    (0, "Hello, five minutes for the legs. I was late today, and my bus was late too."),
+    (14, "Now step your left foot back and press the heel down, hands on the wall."),
+    (20, "Stay there. Breathe."),
+    (34, "Ten more seconds."),
+    (46, "And step in."),
+    (50, "Other side. Right foot back, press the heel down."),
+    (56, "Stay. Keep breathing, and feel the calf."),
+    (75, "Five, four, two, one, and step in. That was it, thank you, and come back on Friday."),
+)
+
+
+def test_both_sides_of_a_move_its_call_and_its_count_are_heard_with_what_they_really_were():
+    heard = hear(CALF, HEARING)
+    (move,) = heard.moves
+    assert move.key in ("calf-lean", "calf-reps-then-stay")
+    assert [one.side for one in move.passes] == ["left", "right"]
+    assert [t for one in move.passes for t in (one.start, one.end)] == pytest.approx([19, 46, 55, 79], abs=5)
+    (call,) = heard.calls
+    assert (call.said_s, call.real_s) == (10, pytest.approx(11.5, abs=3))
+    assert [one.slips for one in heard.counts] == [("2 after 4",)]
+    assert [(one.what, one.number) for one in heard.promises] == [("minutes", 5)]
+    told = facts(heard)
+    assert any(fact.startswith(f"{move.name}: left") for fact in told)
+    assert "A caution was not heard; one in other words may have been said." in told
+
+
+def test_a_text_without_moves_says_so_and_has_none():
+    heard = hear(
+        lines((0, "Good evening."), (4, "The parcels were late on Tuesday, and she said so."), (12, "Well.")), HEARING
     )
-    found = heard_report(said, hear(said))
-    assert (found.announced_min, found.length_s) == (5, 94)
-    (sides,) = found.sides
-    assert (sides.name, sides.sides, sides.apart_s) == ("calf stretch", (("left", 41), ("right", 16)), 25)
-    assert [(call.said_s, call.real_s) for call in found.calls] == [(10, 16)]
-    assert [half.percent for half in found.halves] == [24]
-    assert [slip for _, slip in found.slips] == ["2 after 4"]
-    assert found.repeated == (("Keep breathing.", 3),)
-    assert [what for _, what, _ in found.said if what != "caution"] == ["claim", "pushes"]
-    assert found.facts()[-2:] == ["An easier way was not offered.", "Breath was prompted 3 times."]
-    assert found.opening_s == 8
-    told = found.facts()
-    assert told[0] == "1:34 long, 5 minutes were announced: 3:26 under; 8 s before the first move, 12 s after the last."
-    assert "Calf stretch: left 41 s, right 16 s: 25 s apart." in told
-    assert "At 0:40 10 seconds were called and 16 came." in told
-    assert "At 0:25 half was called at 24 % of it." in told
-    assert sum(minute.words for minute in found.minutes) == sum(len(line.text.split()) for line in said)
+    assert heard.moves == ()
+    assert "No move was heard" in facts(heard)[0]
 
 
-def test_a_guess_that_is_wrong_is_left_out_and_the_rest_follows():
-    said = lines((0, "Calf stretch. Left foot back."), (6, "Hold."), (30, "Other one waved to me."), (40, "Release."))
-    first = hear(said)
-    (switch,) = first.of(What.SWITCH)
-    assert [s.seconds for s in first.stretches] == [24.0]
-    again = hear(said, wrong={switch.key})
-    assert again.of(What.SWITCH) == []
-    assert [(s.side, s.seconds) for s in again.stretches] == [("left", 34.0)]
-    assert switch.why == "“other one”"
+def test_what_is_heard_lies_in_order_and_inside_and_is_the_same_every_time():
+    for name in (*names("dev"), *names("check")):
+        heard = heard_in(name)
+        passes = [one for move in heard.moves for one in move.passes]
+        assert all(0 <= one.start < one.end <= heard.length and 0 <= one.sure <= 1 for one in passes)
+        assert all(a.end <= b.start + 1.6 for a, b in itertools.pairwise(passes))  # people are in place a little early
+        assert all(a.start < b.start for a, b in itertools.pairwise(heard.moves))
+    assert heard_in("dev-03") == heard_in("dev-03")
 
 
-def test_every_guess_of_the_texts_has_its_reason_and_lies_inside():
-    for name in (*TUNED, *HELD_OUT):
-        found, _ = heard(name)
-        assert all(one.why and 0 < one.sure < 1 and 0 <= one.at <= found.length for one in found.guesses)
-        assert len({one.key for one in found.guesses}) == len(found.guesses)
-        for one, other in zip(found.stretches, found.stretches[1:], strict=False):
-            assert one.end <= other.start
-
-
-def test_three_ways_of_timing_are_read_alike():
-    vtt = "WEBVTT\n\n00:00:05.500 --> 00:00:07.000 align:start\n<v Ada>And hold.</v>\nBreathe.\n\nNOTE x\n"
-    srt = "1\n00:00:05,500 --> 00:00:07,000\nAnd hold.\nBreathe.\n"
-    assert read_timed(vtt) == read_timed(srt) == [Spoken(5.5, "And hold. Breathe.", 7.0)]
-    assert read_timed("[0:05] And hold.\nBreathe.\n(1:02:03) End") == [
-        Spoken(5.0, "And hold. Breathe."),
-        Spoken(3723.0, "End"),
-    ]
-    for path in FOLDER.glob("*.[vst]*t"):
-        assert len(read_timed(path.read_bytes())) > 5
+def test_captions_with_ends_are_heard_at_least_as_well_as_stamps_every_half_minute():
+    both = [name for name in names("dev") if name in ("dev-01", "dev-06")]
+    (right, *_), (coarse, *_) = (summed(both, vtt=vtt)[0]["passes"] for vtt in (True, False))
+    assert right >= coarse - 2
 
 
 @settings(max_examples=40, deadline=None)
 @given(
     st.one_of(st.text(max_size=300), st.binary(max_size=300), st.text("[]0123456789:>-. lefthodswic\n,", max_size=300))
 )
-def test_anything_is_read_or_refused_and_never_breaks(text):
+def test_anything_is_heard_or_refused_and_never_breaks(text):
     try:
-        said = read_timed(text)
+        some = read_timed(text)
     except RefusedError as error:
         assert str(error)
         return
-    found = heard_report(said, hear(said, ["Calf lean"]))
-    assert found.length_s >= 0
+    assert facts(hear(some, HEARING))
 
 
-@pytest.mark.parametrize(("gap", "switches"), [(11.9, 1), (12, 2)])
-def test_what_is_said_again_within_twelve_seconds_is_the_same(gap, switches):
-    said = lines((0, "Calf stretch. Step your left foot back."), (10, "And hold."), (40, "Other side."))
-    said += lines((40 + gap, "Other side."), (90, "Release."))
-    assert sum(guess.what is What.SWITCH for guess in hear(said).guesses) == switches
+# ---- the model ----------------------------------------------------------------------------------------
+
+
+def ways(n):
+    """Every way from the first place to the last in one to four parts."""
+    for parts in range(1, 5):
+        for borders in itertools.combinations(range(1, n - 1), parts - 1):
+            for states in itertools.product(State, repeat=parts):
+                yield list(zip(states, (0, *borders), (*borders, n - 1), strict=True))
+
+
+@settings(max_examples=12, deadline=None)
+@given(st.integers(0, 10**6))
+def test_the_likeliest_way_is_that_of_all_ways_there_are(seed):
+    rng = np.random.default_rng(seed)
+    n, kinds = 5, 3
+    begins = np.sort(rng.uniform(0, 60, n))
+    begins[0] = 0.0
+    places = Places(np.arange(n), begins, np.maximum(0.0, begins - rng.uniform(0, 1, n)))
+    follow = np.log(rng.uniform(0.05, 1, (len(State), len(State))))
+    # No way has a fifth part: the last place but one is as far as it goes in four.
+    lasting = {state: Lasting(rng.uniform(3, 20), rng.uniform(0.4, 1), 0.0, 100.0) for state in State}
+    model = Model(lasting, follow, rng.uniform(0.2, 9, (kinds, len(State) + 1)))
+    cues = np.concatenate((np.zeros((kinds, 1)), rng.integers(0, 3, (kinds, n - 1)).cumsum(axis=1)), axis=1)
+    bonus = rng.normal(0, 1, (len(State), n))
+    lattice = _Lattice(model, places, cues, bonus)
+    ends = {State.TALK: 0.0, State.RELEASE: 0.0, State.RELEASED: 0.0, State.WORK: -2.0, State.AGAIN: -2.0}
+
+    def worth(way):
+        total = {State.TALK: 0.0, State.SET_UP: -3.0}.get(way[0][0], NEVER) + ends.get(way[-1][0], NEVER)
+        for k, (state, first, last) in enumerate(way):
+            start, told = lattice.between(state, last)
+            total += told[first - start]
+            total += follow[way[k - 1][0], state] + bonus[state, first] if k else 0.0
+        return total
+
+    best = max(ways(n), key=worth)
+    found = explain(model, places, cues, bonus)
+    assert [(one.state, one.first, one.last) for one in found] == [(state, a, b) for state, a, b in best]
+
+
+# ---- what is called and counted ------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("text", "called"),
+    [
+        ("Ten more seconds.", [(10, "seconds")]),
+        ("Last five, and then we rest.", [(5, "seconds")]),
+        ("Two more of those.", [(2, "of those")]),
+        ("Hold it for thirty seconds.", []),
+        ("Last one, three, two, one.", [(1, "reps")]),
+        ("One more breath there.", [(1, "breath")]),
+        ("We have ten minutes.", []),
+    ],
+)
+def test_time_and_number_that_are_left_are_told_from_doses(text, called):
+    words = said(lines((0, text), (9, "And rest.")))
+    assert [(one.number, one.unit) for one in calls(words, counts(words))] == called
+
+
+@pytest.mark.parametrize(
+    ("text", "numbers", "slips"),
+    [
+        ("One, two, three, four.", [(1, 2, 3, 4)], 0),
+        ("Two, four, six, eight, trust me.", [(2, 4, 6, 8)], 0),
+        ("Five, four, two, one and rest.", [(5, 4, 2, 1)], 1),
+        ("Seven. And eight, and stop.", [(7, 8)], 0),
+        ("One hand up, the other one down, two feet.", [], 0),
+        ("Three of us and two of them.", [], 0),
+    ],
+)
+def test_counts_are_told_from_numbers_and_their_slips_from_counting_in_twos(text, numbers, slips):
+    found = counts(said(lines((0, text), (12, "Well."))))
+    assert [one.numbers for one in found] == numbers
+    assert sum(len(one.slips) for one in found) == slips
+
+
+def test_half_of_the_time_is_told_from_half_of_the_way():
+    words = said(lines((0, "Halfway there."), (5, "Come only halfway down."), (9, "That was half."), (12, "Rest.")))
+    assert [words[n].line for n in halves(words)] == [0, 2]
+
+
+# ---- corrections ---------------------------------------------------------------------------------------
+
+HEARD = hear(lines_of("dev-01"), HEARING)
+STEPS = st.one_of(
+    st.tuples(st.just("join"), st.integers(0, 9)),
+    st.tuples(st.just("talk"), st.integers(0, 9)),
+    st.tuples(st.just("split"), st.integers(0, 9), st.integers(0, 510)),
+    st.tuples(st.just("name"), st.integers(0, 9), st.sampled_from(["calf-lean", "cobra", "no-move"])),
+    st.tuples(st.just("side"), st.integers(0, 9), st.integers(0, 2), st.sampled_from(["left", "first", "both", "up"])),
+    st.tuples(st.just("pass"), st.integers(0, 9), st.integers(0, 2), st.integers(0, 510), st.integers(0, 510)),
+)
+
+
+@settings(max_examples=150, deadline=None)
+@given(st.lists(STEPS, max_size=6))
+def test_corrections_in_any_order_leave_moves_in_order_or_are_refused(steps):
+    told = [" ".join(map(str, step)) for step in steps]
+    try:
+        found = replayed(HEARD, told, NAMES)
+    except RefusedError as error:
+        assert str(error)
+        return
+    passes = [one for move in found.moves for one in move.passes]
+    assert all(one.seconds >= 1 for one in passes)
+    assert all(move.passes for move in found.moves)
+    assert all(a.start <= b.start for a, b in itertools.pairwise(found.moves))
+    assert len(found.switches) == len(passes) - len(found.moves)
+
+
+def test_each_correction_does_what_it_says():
+    moves = HEARD.moves
+    assert renamed(moves, 0, "Cobra", "cobra")[0].key == "cobra"
+    assert not renamed(moves, 0, "Cobra", "cobra")[0].doubtful or moves[0].passes[0].sure < 0.5
+    assert len(as_talk(moves, 1)) == len(moves) - 1
+    one = replace(moves[0], passes=moves[0].passes[:1])
+    two = replace(moves[1], passes=moves[1].passes[:1])
+    assert [p.side for p in joined((one, two), 0)[0].passes] in (
+        ["first", "second"],
+        ["right", "left"],
+        ["left", "right"],
+    )
+    first, second = split(moves, 0, (moves[0].start + moves[0].end) / 2)[:2]
+    assert first.end == second.start
+    turned = sided(moves, 1, 0, "left" if moves[1].passes[0].side == "right" else "right")
+    assert {p.side for p in turned[1].passes} == {"left", "right"}
+    later = moved(moves, 1, 0, moves[1].passes[0].start + 2, moves[1].passes[0].end)
+    assert later[1].passes[0].start == moves[1].passes[0].start + 2
+    with pytest.raises(RefusedError, match="at least 1 s long"):
+        moved(moves, 1, 0, 50, 50)
+    with pytest.raises(RefusedError, match="the last one"):
+        joined(moves, len(moves) - 1)

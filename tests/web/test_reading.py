@@ -1,5 +1,6 @@
 """Reading in over the web: looked at first, chosen otherwise, made once; clashes with own moves are asked about."""
 
+import html
 import re
 from dataclasses import replace
 
@@ -7,7 +8,9 @@ import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.urls import reverse
 
+from extendum.core.model.body import Side
 from extendum.core.model.limits import LARGEST_FILE
+from extendum.core.timing.compile import compile_script
 from extendum.formats.document import dumps
 from extendum.formats.library import shipped_move
 from extendum.web.classes.models import StretchClass
@@ -96,39 +99,57 @@ def test_a_clash_with_an_own_move_is_asked_about_and_settled_either_way(asking, 
     assert library.library_of(owner).moves["calf-lean"].move.name == "My lean"
 
 
-SPOKEN = """[0:00] Five minutes for the legs.
-[0:08] Calf stretch. Left foot back.
-[0:14] And hold.
-[0:40] Ten more seconds.
-[0:56] Release.
-[1:00] Other side. Right foot back.
-[1:06] And hold.
-[1:40] Release. Thank you.
+SPOKEN = """[0:00] Hello, five minutes for the legs. I was late today, and my bus was late too.
+[0:14] Now step your left foot back and press the heel down, hands on the wall.
+[0:20] Stay there. Breathe.
+[0:34] Ten more seconds.
+[0:50] And step in.
+[0:54] Other side. Right foot back, press the heel down.
+[1:00] Stay. Keep breathing, and feel the calf.
+[1:20] And step in. That was it, thank you, and come back on Friday.
 """
 
 
-def test_a_recording_is_shown_with_guesses_that_can_be_corrected_and_compared(asking, stretch_class):
+def steps_in(page):
+    return html.unescape(re.search(r'name="steps" hidden>([^<]*)<', page).group(1))
+
+
+def test_a_recording_is_shown_move_by_move_put_right_and_laid_beside_a_class(asking, stretch_class):
     shown = asking.post(PAGE, {"text": SPOKEN, "against": stretch_class.pk}).content.decode()
-    assert "Calf stretch: left 42 s, right 34 s: 8 s apart." in shown
-    assert "At 0:40 10 seconds were called and 16 came." in shown
     assert 'class="compare heard"' in shown
+    assert "seconds were called and about 16 came" in shown
+    assert StretchClass.objects.count() == 1
     row = re.search(r"<td>Wall calf stretch</td><td[^>]*>(\d+) s</td><td[^>]*>(\d+) s</td>", shown)
-    assert int(row.group(2)) == 42 + 34
-    key = re.search(r'name="wrong" value="(time left@[^"]+)"', shown).group(1)
-    again = asking.post(PAGE, {"text": SPOKEN, "wrong": key}).content.decode()
-    assert "1 left out" in again
-    assert "seconds were called" not in again
-    assert f'value="{key}" checked' in again
+    assert 40 <= int(row.group(2)) <= 70
+    typed = asking.post(PAGE, {"text": SPOKEN, "steps": "", "name-0": "Cobra", "look": "1"}).content.decode()
+    assert steps_in(typed) == "name 0 cobra"
+    turned = asking.post(PAGE, {"text": SPOKEN, "steps": steps_in(typed), "side-0-0": "right"}).content.decode()
+    assert steps_in(turned).splitlines() == ["name 0 cobra", "side 0 0 right"]
+    assert "2 corrections so far" in turned
+    undone = asking.post(PAGE, {"text": SPOKEN, "steps": steps_in(turned), "do": "undo"}).content.decode()
+    assert steps_in(undone) == "name 0 cobra"
+    talk = asking.post(PAGE, {"text": SPOKEN, "do": "talk 0"}).content.decode()
+    assert "No move was heard" in talk
 
 
-def test_a_class_is_begun_from_what_was_heard(asking, owner):
-    answer = asking.post(PAGE, {"text": SPOKEN, "title": "Legs again", "begin": "1"})
+def test_a_correction_that_cannot_be_is_refused_and_what_was_done_stays(asking, owner):
+    answer = asking.post(PAGE, {"text": SPOKEN, "steps": "name 0 cobra", "do": "split 0", "at-0": "9:00"})
+    assert answer.status_code == 422
+    assert "split: must be" in answer.content.decode()
+    assert steps_in(answer.content.decode()) == "name 0 cobra"
+    assert asking.post(PAGE, {"text": SPOKEN, "steps": "drop 7 table"}).status_code == 422
+
+
+def test_a_class_is_begun_from_what_was_heard_in_the_words_and_the_length_of_the_recording(asking, owner):
+    answer = asking.post(PAGE, {"text": SPOKEN, "title": "Legs again", "steps": "name 0 calf-lean", "begin": "1"})
     assert answer.status_code == 302
     script = script_of(made().head)
-    item = next(iter(script.items()))
     assert script.title == "Legs again"
-    assert item.dose.quantity.value == 38
-    assert item.move.sidedness.by_side
+    (item,) = script.moves()
+    assert (item.move.key, item.lead_side) == ("calf-lean", Side.LEFT)
+    assert "Now step your {side} foot back" in item.words.moving
+    assert 20 <= item.dose.quantity.value <= 34
+    assert compile_script(script).length_s == pytest.approx(86, rel=0.03)
 
 
 def test_another_owners_class_is_not_compared_with(asking, other_client, stretch_class):

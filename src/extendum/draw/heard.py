@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from html import escape
 
-from extendum.core.heard.guess import Guess, Heard, Stretch, What
+from extendum.core.heard.recording import Heard, HeardMove, Pass
 from extendum.core.model.timeline import clock
 from extendum.draw.ruling import TWO_COLUMNS_FROM, Ruling
 from extendum.draw.svg import clip, n, tag, text
@@ -25,16 +25,32 @@ def draw_heard(heard: Heard, width: float = 1180) -> str:
         x, y = ruling.place(line)
         drawn.append(tag("path", d=f"M{n(x)} {n(y + TRACK + 1)}h{n(ruling.second * 60)}", class_="rule"))
         drawn.append(text(str(line), x - 7, y + TRACK - 4, class_="minute", text_anchor="end"))
-    sided = {one.name for one in heard.stretches if one.side in _BELOW}
-    before = ""
-    for one in heard.stretches:
-        drawn += _bar(one, ruling, whole=one.name not in sided, named=one.name != before)
-        before = one.name
-    for guess in heard.guesses:
-        drawn += _mark(guess, ruling)
+    for number, move in enumerate(heard.moves, 1):
+        whole = not any(one.side in _BELOW for one in move.passes)
+        for one in move.passes:
+            drawn += _bar(one, move, ruling, whole=whole, told=f"{number} {move.name}" if one is move.passes[0] else "")
+    for at in heard.switches:
+        x, y = _at(at, ruling)
+        drawn.append(
+            tag("path", _told(at, "switch"), d=f"M{n(x - 4)} {n(y)}L{n(x + 4)} {n(y + TRACK)}", class_="turned")
+        )
+    called = [(one.at, f"{one.said_s} seconds called") for one in heard.calls] + [
+        (one.at, "half") for one in heard.halves
+    ]
+    for at, about in called:
+        x, y = _at(at, ruling)
+        drawn.append(tag("path", _told(at, about), d=f"M{n(x)} {n(y - 2)}v{n(TRACK + 4)}", class_="called"))
+    for count in heard.counts:
+        x, y = _at(count.at, ruling)
+        about = f"{count.numbers[0]} to {count.numbers[-1]}"
+        drawn.append(tag("circle", _told(count.at, about), cx=n(x), cy=n(y + TRACK / 2), r="3.4", class_="counted"))
     size = f"0 0 {n(width)} {n(ruling.height)}"
     about = f"What was heard in {clock(int(heard.length))}"
     return tag("svg", "".join(drawn), class_="compare heard", viewBox=size, role="img", aria_label=about)
+
+
+def _told(at: float, about: str) -> str:
+    return tag("title", escape(f"{clock(int(at))} {about}"))
 
 
 def _at(seconds: float, ruling: Ruling) -> tuple[float, float]:
@@ -43,26 +59,16 @@ def _at(seconds: float, ruling: Ruling) -> tuple[float, float]:
     return x + (seconds - 60 * line) * ruling.second, y
 
 
-def _bar(one: Stretch, ruling: Ruling, *, whole: bool, named: bool) -> Iterator[str]:
+def _bar(one: Pass, move: HeardMove, ruling: Ruling, *, whole: bool, told: str) -> Iterator[str]:
     start = one.start
-    told = f"{clock(int(one.start))} {one.name}, {one.side}: {one.seconds:.0f} s"
+    about = f"{clock(int(one.start))} {move.name}, {one.side}: {one.seconds:.0f} s"
+    doubt = " doubt" if move.doubtful else ""
     while start < one.end - 0.01:
         end = min(one.end, (start // 60 + 1) * 60)
         x, y = _at(start, ruling)
         top, tall = (y, TRACK) if whole else (y + TRACK / 2 if one.side in _BELOW else y, TRACK / 2 - 1)
         shape = {"x": n(x), "y": n(top), "width": n((end - start) * ruling.second), "height": n(tall)}
-        yield tag("rect", tag("title", escape(told)), **shape, class_="small k-hold")
-        if named and start == one.start:
-            yield text(clip(one.name, max(60, (end - start) * ruling.second), NAME_PX), x, y - 3, class_="name")
+        yield tag("rect", tag("title", escape(about)), **shape, class_=f"small k-hold{doubt}")
+        if told and start == one.start:
+            yield text(clip(told, max(60, (end - start) * ruling.second), NAME_PX), x, y - 3, class_="name")
         start = end
-
-
-def _mark(guess: Guess, ruling: Ruling) -> Iterator[str]:
-    x, y = _at(guess.at, ruling)
-    about = tag("title", escape(f"{clock(int(guess.at))} {guess.what}: {guess.why}"))
-    if guess.what is What.SWITCH:
-        yield tag("path", about, d=f"M{n(x - 4)} {n(y)}L{n(x + 4)} {n(y + TRACK)}", class_="turned")
-    elif guess.what in (What.HALFWAY, What.LEFT):
-        yield tag("path", about, d=f"M{n(x)} {n(y - 2)}v{n(TRACK + 4)}", class_="called")
-    elif guess.what in (What.COUNTDOWN, What.REPS):
-        yield tag("circle", about, cx=n(x), cy=n(y + TRACK / 2), r="3.4", class_="counted")

@@ -1,115 +1,192 @@
-"""From the words of a recording to guesses, and from those to stretches of time by move and side.
-
-Times inside a line are told by the words before them, at a speaking rate; where stamps are far apart the words are
-taken to lie evenly between them.
-"""
+"""A recording as it was heard: its words explained as the parts of a class, and those as moves with their passes."""
 
 from __future__ import annotations
 
 import re
-from collections.abc import Collection, Iterator, Sequence
-from dataclasses import replace
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 
-from extendum.core.heard.counts import counts
-from extendum.core.heard.guess import Guess, Heard, Line, Stretch, What, Word
-from extendum.core.heard.phrases import in_sentence
+from extendum.core.heard.calling import Count, calls, counts, halves
+from extendum.core.heard.cues import Ear, cues_in
+from extendum.core.heard.names import Namer, Sign, signs
+from extendum.core.heard.parts import Weights, bonus_of, flips, places_of, sided
+from extendum.core.heard.recording import Half, Heard, HeardCall, HeardMove, Pass
+from extendum.core.heard.said import Line, Word, said
+from extendum.core.heard.saying import promises, remarks, reminders
+from extendum.core.heard.states import WORKS, Model, Part, State, explain
+from extendum.core.model.move import Sidedness
 
-#: Words a second while speaking.
-RATE = 2.6
-#: Where stamps are further apart the words are taken to lie evenly between them; below, to be said at once.
-COARSE_S = 15.0
-#: A switch that is told again within so long is the same one.
-SAME_S = 12.0
-#: Time that was held for less is no stretch.
-LEAST_S = 3.0
-
-
-def hear(lines: Sequence[Line], names: Sequence[str] = (), wrong: Collection[str] = ()) -> Heard:
-    """What lines tell; ``names`` are moves that may be called by name, ``wrong`` keys of guesses that are not so."""
-    words = list(_words(lines))
-    length = max((word.at for word in words), default=0.0) + 1.0
-    known = [re.compile(rf"\b{_loosely(name)}\b") for name in names if len(name) > 4]
-    found: list[Guess] = []
-    for sentence in _sentences(words):
-        found += in_sentence(sentence, known)
-    found += counts(words)
-    found = sorted((one for one in found if one.key not in wrong), key=lambda one: one.at)
-    guesses, stretches = _told(found, length)
-    return Heard(length, tuple(guesses), tuple(stretches))
+#: People are in position a little before the words for it are over.
+BEFORE_S = 1.5
+#: A move whose name has less than this for it keeps the speaker's own words.
+NAMED = 2.3
+#: A call is held against what ends within so long.
+WITHIN_S = 90.0
+#: The side of a pass is told on the way into it, and so long after.
+SIDE_WITHIN_S = 6.0
+OTHER = {"left": "right", "right": "left", "first": "second", "second": "first"}
+_TURNS = re.compile(r"\b(?:look|looks|turn|twist|rotate)\b")
 
 
-def _words(lines: Sequence[Line]) -> Iterator[Word]:
-    for n, line in enumerate(lines):
-        said = line.text.split()
-        after = lines[n + 1].start if n + 1 < len(lines) else line.start + len(said) / RATE
-        whole = max(0.5, after - line.start)
-        rate = len(said) / whole if whole > COARSE_S and len(said) > 8 else max(RATE, len(said) / whole)
-        for k, word in enumerate(said):
-            plain = re.sub(r"[^a-z0-9']", "", word.casefold().replace("’", "'"))
-            if plain:
-                yield Word(line.start + k / rate, plain, word[-1] in ".!?" or k == len(said) - 1, n)
+@dataclass(frozen=True)
+class Hearing:
+    """What a recording is heard by: how parts of a class sound and last, what speaks for borders, words of moves."""
+
+    model: Model
+    weights: Weights
+    namer: Namer
+    ear: Ear
 
 
-def _sentences(words: Sequence[Word]) -> Iterator[list[Word]]:
-    held: list[Word] = []
-    for word in words:
-        held.append(word)
-        if word.ends:
-            yield held
-            held = []
-    if held:
-        yield held
+@dataclass
+class _Rough:
+    """A move as its parts come: its set-up, its passes, and the switches between them."""
+
+    set_up: Part
+    passes: list[Part]
+    switches: list[Part]
+    end: float
 
 
-def _loosely(name: str) -> str:
-    return r"\W+".join(re.escape(word) for word in re.findall(r"[a-z0-9']+", name.casefold()))
+def hear(lines: Sequence[Line], hearing: Hearing) -> Heard:
+    """What timed lines tell."""
+    words = said(lines)
+    if not words:
+        return Heard(lines[-1].start if lines else 0.0, (), (), (), (), (), (), (), (), (), ())
+    length = max(words[-1].until + 1.0, lines[-1].start + 1.0)
+    found = signs(words, hearing.namer.signatures)
+    cues = cues_in(words, found, hearing.ear)
+    places = places_of(words, cues, length)
+    parts = explain(hearing.model, places, cues.sums(len(words)), bonus_of(words, places, cues, found, hearing.weights))
+    counted = counts(words)
+    ear = _Ear(words, found, hearing.namer, counted)
+    moves = ear.moves(_joined(_rough(parts), ear))
+    called = calls(words, counted)
+    return Heard(
+        length,
+        words,
+        tuple(moves),
+        tuple(one.start for rough in _rough(parts) for one in rough.switches),
+        tuple(HeardCall(one.at, one.number, until(one.at, moves)) for one in called if one.unit == "seconds"),
+        tuple(one.at for one in called if one.unit != "seconds"),
+        tuple(Half(words[n].at, half_in(words[n].at, moves)) for n in halves(words)),
+        tuple(counted),
+        tuple(remarks(words)),
+        tuple(promises(words)),
+        tuple(reminders(words)),
+    )
 
 
-_OTHER = {"left": "right", "right": "left", "first": "second", "second": "first"}
+def _rough(parts: Sequence[Part]) -> list[_Rough]:
+    """The parts of each move together; talk is left out, and a set-up that leads to no work."""
+    found: list[_Rough] = []
+    for part in parts:
+        if part.state is State.SET_UP:
+            found.append(_Rough(part, [], [], part.end))
+        elif found and part.state in WORKS:
+            found[-1].passes.append(part)
+            found[-1].end = part.end
+        elif found and part.state is State.SWITCH:
+            found[-1].switches.append(part)
+        elif found and part.state in (State.RELEASE, State.RELEASED):
+            found[-1].end = part.end
+    return [one for one in found if one.passes]
 
 
-def _told(found: Sequence[Guess], length: float) -> tuple[list[Guess], list[Stretch]]:
-    """Moves, switches and stretches of time from the guesses in order; what only repeats is left out."""
-    kept: list[Guess] = []
-    stretches: list[Stretch] = []
-    name, side, sure = "", "", 0.5
-    opened: float | None = None
-    switched = moved = -100.0
+def _joined(rough: Sequence[_Rough], ear: _Ear) -> list[_Rough]:
+    """A move of one pass that opens as a second side does, and has no name of its own, is the side before it."""
+    found: list[_Rough] = []
+    for one in rough:
+        if found and len(one.passes) == 1 and len(found[-1].passes) == 1 and ear.is_second_side(one, found[-1]):
+            before = found[-1]
+            again = replace(one.passes[0], state=State.AGAIN)
+            found[-1] = _Rough(before.set_up, [*before.passes, again], [*before.switches, one.set_up], one.end)
+        else:
+            found.append(one)
+    return found
 
-    def close(at: float) -> None:
-        nonlocal opened
-        if opened is not None and at - opened >= LEAST_S:
-            stretches.append(Stretch(name, side or "first", opened, at, sure))
-        opened = None
 
-    for guess in found:
-        match guess.what:
-            case What.MOVE:
-                if guess.value == name or (guess.sure < 0.7 and guess.at - moved < SAME_S):
-                    continue
-                close(guess.at)
-                name, side, moved, switched = guess.value, "", guess.at, -100.0
-            case What.SWITCH:
-                if not name or guess.at - switched < SAME_S or guess.at - moved < 4:
-                    continue
-                close(guess.at)
-                side, switched, sure = _OTHER.get(side, "second"), guess.at, 0.6
-            case What.SIDE:
-                if (
-                    side in ("left", "right")
-                    and guess.value != side
-                    and guess.at - switched >= SAME_S
-                    and guess.at - moved >= SAME_S
-                ):
-                    close(guess.at)
-                    kept.append(replace(guess, what=What.SWITCH, sure=0.8))
-                    switched = guess.at
-                side, sure = (guess.value, 0.9) if opened is None or not side else (side, sure)
-            case What.HOLD:
-                if opened is None:
-                    opened = guess.at
-            case What.RELEASE:
-                close(guess.at)
-        kept.append(guess)
-    close(length)
-    return kept, stretches
+@dataclass(frozen=True)
+class _Ear:
+    """The words of one recording, and what they are matched with."""
+
+    words: tuple[Word, ...]
+    signs: list[Sign]
+    namer: Namer
+    counted: list[Count]
+
+    def moves(self, rough: Sequence[_Rough]) -> list[HeardMove]:
+        """The moves with their names, sides and counts."""
+        limbs = sided(self.words)
+        found: list[HeardMove] = []
+        for one in rough:
+            first, work, last = one.set_up.first, one.set_up.last, one.passes[-1].last
+            posture = self.namer.posture_in(self.words, first)
+            offers = self.namer.offers(self.words, self.signs, (first, work, last), posture)
+            named = bool(offers) and offers[0].score >= NAMED
+            own = " ".join(word.text for word in self.words[first : min(work, first + 6)])
+            sides = self._sides(one, limbs, self.namer.sidedness(offers[0].key) if named else None)
+            passes = tuple(
+                Pass(side, max(0.0, part.start - BEFORE_S), part.end, part.sure, self._count(part))
+                for part, side in zip(one.passes, sides, strict=True)
+            )
+            name, key = (offers[0].name, offers[0].key) if named else (own[:1].upper() + own[1:], "")
+            sure = one.set_up.sure
+            found.append(
+                HeardMove(name, key, offers[:3], one.set_up.start, one.end, passes, sure, first, work, last, posture)
+            )
+        return found
+
+    def is_second_side(self, one: _Rough, before: _Rough) -> bool:
+        """Whether a move opens with a switch or the other side of a limb, and nothing names it."""
+        first, work = one.set_up.first, one.set_up.last
+        opens = any(first <= n < work for n in flips(self.words, sided(self.words)))
+        if not opens or one.set_up.start - before.passes[-1].end > 12:
+            return False
+        offers = self.namer.offers(self.words, self.signs, (first, work, work), "")
+        return not offers or offers[0].score < NAMED + 0.6
+
+    def _sides(self, one: _Rough, limbs: Sequence[tuple[int, str, str]], sidedness: Sidedness | None) -> list[str]:
+        told = []
+        for k, part in enumerate(one.passes):
+            way = one.set_up if k == 0 else one.switches[k - 1] if k - 1 < len(one.switches) else part
+            told.append(self._side(limbs, way.first, part))
+        if len(told) == 1:
+            alone = sidedness in (Sidedness.TOGETHER, Sidedness.ALTERNATING)
+            return [told[0] if told[0] and not alone else "both"]
+        first, second = told[0], told[1]
+        if first and second in ("", first):
+            second = OTHER[first]
+        elif second and not first:
+            first = OTHER[second]
+        sides = [first or "first", second or "second"]
+        for k in range(2, len(told)):
+            sides.append(told[k] or sides[k - 2])
+        return sides
+
+    def _side(self, limbs: Sequence[tuple[int, str, str]], first: int, part: Part) -> str:
+        """The side that is told on the way into a pass: the one that people turn to, or else the first one named."""
+        until = part.start + SIDE_WITHIN_S
+        told = [one for one in limbs if first <= one[0] < part.last and self.words[one[0]].at <= until]
+        for n, side, limb in told:
+            before = " ".join(word.text for word in self.words[max(first, n - 5) : n])
+            if limb == "shoulder" and _TURNS.search(before):
+                return side
+        return told[0][1] if told else ""
+
+    def _count(self, part: Part) -> int:
+        inside = [one for one in self.counted if part.first <= one.first < part.last and not one.down]
+        return max((one.numbers[-1] for one in inside), default=0)
+
+
+def until(at: float, moves: Sequence[HeardMove]) -> float | None:
+    """Seconds from a call to the end of the pass that it is in."""
+    ends = (one.end for move in moves for one in move.passes if one.start <= at < one.end)
+    end = next(ends, None)
+    return end - at if end is not None and end - at <= WITHIN_S else None
+
+
+def half_in(at: float, moves: Sequence[HeardMove]) -> int | None:
+    """How far into its pass a time is, in percent; None outside of work."""
+    one = next((one for move in moves for one in move.passes if one.start <= at < one.end), None)
+    return round(100 * (at - one.start) / one.seconds) if one else None

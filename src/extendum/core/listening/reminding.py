@@ -138,6 +138,15 @@ def reminder(words: str) -> str:
     return " ".join(word.stem for one in sentences for word in one if _tells(word))
 
 
+def reminded(words: str) -> tuple[tuple[str, str], ...]:
+    """What the sentences of a text remind of, beside whatever else they say: the name of it, and the words."""
+    return tuple({phrase.name: (phrase.name, _words(match)) for phrase, match in _HEARD.heard(words)}.values())
+
+
+def _words(match: Match) -> str:
+    return " ".join(word.text for word in match.sentence[match.first : match.last])
+
+
 def _tells(word: Word) -> bool:
     return word.stem not in _JOINS and word.stem not in _SAYS_NOTHING
 

@@ -1,79 +1,142 @@
-"""A past recording read in: what was heard, with the words beside it; corrected, compared, or begun anew."""
+"""A past recording read in: what was heard, put right move by move, laid beside a class, or made a class."""
 
 from __future__ import annotations
+
+from collections.abc import Mapping
+from functools import lru_cache
+from typing import Any
 
 from django.http import HttpResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
 
-from extendum.core.heard.guess import Guess, Heard, What
+from extendum.core.heard.corrected import SIDES, replayed
 from extendum.core.heard.hear import hear
-from extendum.core.heard.report import heard_report
+from extendum.core.heard.recording import Heard, HeardMove
+from extendum.core.heard.report import facts, minutes_of
+from extendum.core.model.errors import RefusedError
 from extendum.core.model.limits import whole_number
 from extendum.core.model.timeline import clock
 from extendum.draw.heard import draw_heard
-from extendum.formats.heard_class import Beside, beside, rows_of
-from extendum.formats.order_class import class_of, match_order
-from extendum.formats.order_reader import Order
-from extendum.formats.timed_text import Spoken, read_timed
+from extendum.formats.heard_class import Beside, beside, draft
+from extendum.formats.hearing import hearing
+from extendum.formats.timed_text import read_timed
 from extendum.web.classes import store
 from extendum.web.classes.access import own_class
 from extendum.web.classes.page import compiled
-from extendum.web.library.store import library_of
+from extendum.web.library.store import Library, library_of
 from extendum.web.shared.asked import Asked
 from extendum.web.shared.drawn import drawn
 
-#: Kinds of guesses that are worth a correction one by one.
-_TOLD = (What.MOVE, What.SWITCH, What.HALFWAY, What.LEFT, What.COUNTDOWN, What.REPS, What.HOLD, What.RELEASE)
+#: So many words of a move are shown in its row.
+SHOWN_WORDS = 26
 
 
 def heard_page(request: Asked, name: str, text: str) -> HttpResponse:
-    """What was heard; with what is wrong left out, beside a class, or as the beginning of a new one."""
+    """What was heard, with the corrections made so far; beside a class, or as the beginning of a new one."""
     form, library = request.POST, library_of(request.user)
-    said, names = read_timed(text), [entry.move.name for entry in library]
-    wrong = set(form.getlist("wrong"))
-    every = hear(said, names)
-    heard = hear(said, names, wrong) if wrong else every
+    names = {entry.move.key: entry.move.name for entry in library}
+    steps = [line for line in form.get("steps", "").splitlines() if line.strip()]
+    redo = form.get("do", "")
+    refused = ""
+    try:
+        every = _heard(text, tuple(library))
+        heard = replayed(every, steps, names)
+        steps = _stepped(steps, redo, form, heard, names)
+        heard = replayed(every, steps, names)
+    except RefusedError as error:
+        refused, steps = str(error), steps[:-1] if redo else []
+        heard = replayed(every, steps, names)
     title = form.get("title", "").strip() or name.rsplit(".", 1)[0][:200] or "A recording"
-    if "begin" in form:
-        matches = match_order(Order(tuple(rows_of(heard)), ()), list(library))
-        script = class_of(title, matches)
-        made = store.create(request.user, script, "Begun from a recording")
+    if "begin" in form and not refused:
+        made = store.create(request.user, draft(heard, title, list(library)), "Begun from a recording")
         return redirect(reverse("desk", args=[made.pk]))
-    report = heard_report(said, heard)
     against = form.get("against", "")
     other = whole_number(against)
     context = {
         "title": title,
         "text": text,
-        "report": report,
+        "steps": "\n".join(steps),
+        "corrected": len(steps),
+        "refused": refused,
         "sheet": drawn(draw_heard(heard)),
-        "lines": _lines(said, every, wrong),
-        "facts": report.facts(),
-        "wrong": len(wrong),
+        "rows": [_row(n, one, heard) for n, one in enumerate(heard.moves)],
+        "open": sum(one.doubtful for one in heard.moves),
+        "sides": SIDES,
+        "names": sorted(names.values()),
+        "facts": facts(heard),
+        "minutes": minutes_of(heard.words, heard.length),
         "classes": request.user.classes.filter(archived_at=None).order_by("title"),
         "against": against,
-        "compared": _compared(request, other, heard) if other is not None else None,
+        "compared": _compared(request, other, heard, library) if other is not None else None,
     }
-    return render(request, "classes/heard.html", context)
+    return render(request, "classes/heard.html", context, status=422 if refused else 200)
 
 
-def _lines(said: list[Spoken], heard: Heard, wrong: set[str]) -> list[tuple[str, str, list[tuple[Guess, bool]]]]:
-    """Each line with its guesses, and whether they were marked as wrong."""
-    ends = [*(line.start for line in said[1:]), float("inf")]
-    told = [one for one in heard.guesses if one.what in _TOLD]
-    return [
-        (
-            clock(int(line.start)),
-            line.text,
-            [(one, one.key in wrong) for one in told if line.start <= one.at < end],
-        )
-        for line, end in zip(said, ends, strict=True)
-    ]
+@lru_cache(maxsize=16)
+def _heard(text: str, library: tuple[Any, ...]) -> Heard:
+    """What a text tells; it is asked for again with every correction."""
+    return hear(read_timed(text), hearing(library))
 
 
-def _compared(request: Asked, pk: int, heard: Heard) -> list[Beside]:
+def _stepped(steps: list[str], do: str, form: Mapping[str, str], heard: Heard, names: Mapping[str, str]) -> list[str]:
+    """The corrections with those that the form makes now: what was typed into rows, and then what was pressed."""
+    if do == "undo":
+        return steps[:-1]
+    keys = {name.casefold(): key for key, name in names.items()}
+    more = []
+    for n, move in enumerate(heard.moves):
+        typed = form.get(f"name-{n}", move.name).strip()
+        if typed and typed != move.name and not do.startswith(f"name {n} "):
+            key = keys.get(typed.casefold())
+            more.append(f"name {n} {key}" if key else f"call {n} {typed[:80]}")
+        for k, one in enumerate(move.passes):
+            side = form.get(f"side-{n}-{k}", one.side)
+            if side != one.side and side in SIDES:
+                more.append(f"side {n} {k} {side}")
+            start, end = form.get(f"from-{n}-{k}", ""), form.get(f"to-{n}-{k}", "")
+            if start and end and (start, end) != (clock(round(one.start)), clock(round(one.end))):
+                more.append(f"pass {n} {k} {_seconds(start)} {_seconds(end)}")
+    if do.startswith("split "):
+        row = do.split(" ")[1]
+        do = f"split {row} {_seconds(form.get(f'at-{row}', ''))}"
+    return [*steps, *more, *([do] if do else [])]
+
+
+def _seconds(typed: str) -> int:
+    minutes, _, seconds = typed.strip().rpartition(":")
+    found, rest = whole_number(seconds), whole_number(minutes or "0")
+    if found is None or rest is None:
+        raise RefusedError("time", "minutes and seconds such as 2:05", typed[:40] or "nothing")
+    return 60 * rest + found
+
+
+def _row(n: int, move: HeardMove, heard: Heard) -> dict[str, Any]:
+    words = [one.shown for one in heard.words[move.first : move.first + SHOWN_WORDS]]
+    return {
+        "n": n,
+        "number": n + 1,
+        "move": move,
+        "at": clock(round(move.start)),
+        "passes": [
+            {
+                "k": k,
+                "one": one,
+                "from": clock(round(one.start)),
+                "to": clock(round(one.end)),
+                "seconds": round(one.seconds),
+            }
+            for k, one in enumerate(move.passes)
+        ],
+        "offers": [one for one in move.offers if one.name != move.name][:2],
+        "words": " ".join(words),
+        "middle": clock(round((move.start + move.end) / 2)),
+        "last": n + 1 == len(heard.moves),
+    }
+
+
+def _compared(request: Asked, pk: int, heard: Heard, library: Library) -> list[Beside]:
     """One of the asker's classes beside what was heard."""
     of = own_class(request, pk)
     script, timeline = store.script_of(of.present), compiled(bytes(of.present.document))
-    return beside(script, timeline, heard, list(library_of(request.user)))
+    return beside(script, timeline, heard, list(library))

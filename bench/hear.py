@@ -1,0 +1,219 @@
+"""Hears the recordings in tests/data/heard and holds what was heard against what is in them: `make bench-hear`.
+
+A thing is found when it is within 10 s. A move is right when its name shares a telling word with one of those that it
+goes by, or is the same move of the library. A pass is right when its side is, and what both share is at least 60 % of
+the longer one. The texts ``dev`` were used to set the numbers of the model, ``check`` were not.
+"""
+
+from __future__ import annotations
+
+import json
+import re
+import time
+from bisect import bisect_right
+from collections.abc import Callable
+from pathlib import Path
+from statistics import median
+from typing import Any
+
+from extendum.core.heard.hear import hear
+from extendum.core.heard.recording import Heard
+from extendum.formats.heard_json import heard_plain
+from extendum.formats.hearing import hearing
+from extendum.formats.library import shipped_moves
+from extendum.formats.timed_text import Spoken, read_timed
+
+FOLDER = Path(__file__).parents[1] / "tests" / "data" / "heard"
+NEAR_S, REAL_S, SHARE = 10.0, 3.0, 0.6
+Thing = dict[str, Any]
+#: right, found, wanted
+Row = tuple[int, int, int]
+_DULL = {
+    *("a", "an", "and", "at", "back", "down", "easy", "for", "forward", "in", "it", "of", "on", "one", "or", "over"),
+    *("slow", "soft", "seated", "standing", "lying", "stretch", "stretches", "the", "then", "to", "up", "with", "your"),
+    *("other", "side"),
+}
+
+
+def names(kind: str) -> list[str]:
+    """The texts of a kind: dev or check."""
+    return sorted(path.stem for path in FOLDER.glob(f"{kind}-*.txt"))
+
+
+def lines_of(name: str, *, vtt: bool = False) -> list[Spoken]:
+    """The timed lines of a text."""
+    return read_timed((FOLDER / f"{name}.{'vtt' if vtt else 'txt'}").read_bytes())
+
+
+def heard_in(name: str, *, vtt: bool = False) -> Heard:
+    """What is heard of a text."""
+    return hear(lines_of(name, vtt=vtt), hearing(tuple(shipped_moves())))
+
+
+def truth_of(name: str) -> Thing:
+    """What is in a text."""
+    truth: Thing = json.loads((FOLDER / f"{name}.truth.json").read_text())
+    return truth
+
+
+def stems(text: str) -> set[str]:
+    """The words of a name that tell it from others, without their endings."""
+    words = re.findall(r"[a-z]+", text.lower().replace("'s", ""))
+    return {re.sub(r"(?<=[a-z]{3})(?:ing|es|s|e)$", "", word) for word in words if word not in _DULL}
+
+
+def is_named(name: str, key: str | None, move: Thing) -> bool:
+    """Whether a name, or the key of a move of the library, is that of a move."""
+    known = " ".join([move["name"], move.get("library_key") or "", *move.get("also", [])])
+    return bool(stems(name) & stems(known)) or bool(key and key == move.get("library_key"))
+
+
+def is_near(at: float, move: Thing) -> bool:
+    """Whether a move that was heard at a time can be this one."""
+    first = move["passes"][0]["from_s"]
+    near = move["start_s"] - NEAR_S <= at <= max(move["start_s"], first) + NEAR_S
+    return bool(near or abs(at - move.get("named_at_s", -99)) <= NEAR_S)
+
+
+def moves(found: list[Thing], wanted: list[Thing]) -> tuple[Row, int]:
+    """Moves named right; and how many have the right name among the three that are offered."""
+    taken: set[int] = set()
+    offered: set[int] = set()
+    right = wrong = 0
+    for one in found:
+        near = [n for n, move in enumerate(wanted) if is_near(one["at_s"], move)]
+        hit = next((n for n in near if n not in taken and is_named(one["name"], one["library_key"], wanted[n])), None)
+        among = (n for n in near if n not in offered and any(is_named(name, None, wanted[n]) for name in one["names"]))
+        offered |= {n for n in [hit, next(among, None)] if n is not None}
+        if hit is not None:
+            taken.add(hit)
+            right += 1
+        elif not any(
+            is_named(one["name"], one["library_key"], wanted[n])
+            and wanted[n]["start_s"] - NEAR_S <= one["at_s"] <= wanted[n]["end_s"] + NEAR_S
+            for n in taken
+        ):
+            wrong += 1
+    return (right, right + wrong, len(wanted)), len(offered)
+
+
+def passes(found: list[Thing], wanted_moves: list[Thing]) -> tuple[Row, list[float]]:
+    """Passes on the right side for about as long; and by how many seconds those of one side are off."""
+    wanted = [one for move in wanted_moves for one in move["passes"]]
+    free, right, errors = list(found), 0, []
+    for want in wanted:
+        length = want["to_s"] - want["from_s"]
+        shared = [
+            (min(want["to_s"], one["to_s"]) - max(want["from_s"], one["from_s"]), n) for n, one in enumerate(found)
+        ]
+        most, n = max(shared, default=(0.0, -1))
+        best = found[n] if n >= 0 and most > 0 else None
+        got = best["to_s"] - best["from_s"] if best else 0.0
+        if want["side"] != "both":
+            errors.append(abs(got - length))
+        if best in free and best and most / max(length, got) >= SHARE:
+            fits = ("both", "first") if want["side"] == "both" else (want["side"],)
+            if best["side"] in fits:
+                free.remove(best)
+                right += 1
+    return (right, len(found), len(wanted)), errors
+
+
+def pairs(found: list[Thing], wanted: list[Thing], near: Callable[[Thing, Thing], bool]) -> list[tuple[Thing, Thing]]:
+    """Each wanted thing with the nearest find that is left, where one is near enough."""
+    free, told = list(found), []
+    for want in wanted:
+        if fit := [one for one in free if near(one, want)]:
+            best = min(fit, key=lambda one: abs(one["at_s"] - want["at_s"]))
+            free.remove(best)
+            told.append((best, want))
+    return told
+
+
+def scored(name: str, *, vtt: bool = False) -> tuple[dict[str, Row], list[float]]:
+    """Each row of the table for one text, and the errors of its seconds a side."""
+    truth, found = truth_of(name), heard_plain(heard_in(name, vtt=vtt))
+    stamps = [line.start for line in lines_of(name, vtt=vtt)]
+    rows: dict[str, Row] = {}
+    rows["moves"], offered = moves(found["moves"], truth["moves"])
+    rows["right among the three offered"] = (offered, len(found["moves"]), len(truth["moves"]))
+    rows["passes"], errors = passes(found["passes"], truth["moves"])
+
+    def by_time(one: Thing, want: Thing) -> bool:
+        return bool(abs(one["at_s"] - want["at_s"]) <= NEAR_S)
+
+    def by_paragraph(one: Thing, want: Thing) -> bool:
+        here = bisect_right(stamps, want["at_s"] + 0.05) - 1
+        return by_time(one, want) or (here >= 0 and abs(one["at_s"] - stamps[here]) < 1)
+
+    def row(kind: str, got: list[Thing], want: list[Thing], near: Callable[[Thing, Thing], bool] = by_time) -> None:
+        rows[kind] = (len(pairs(got, want, near)), len(got), len(want))
+
+    row("switches", found["switches"], truth["switches"])
+    timed = [one for one in truth["calls"] if one["said_s"] is not None and one["kind"] != "countdown"]
+    hits = pairs(found["calls"], timed, lambda a, b: by_time(a, b) and a["said_s"] == b["said_s"])
+    rows["calls of time"] = (len(hits), len(found["calls"]), len(timed))
+    close = sum(a["really_s"] is not None and abs(a["really_s"] - b["really_s"]) <= REAL_S for a, b in hits)
+    rows["their real seconds"] = (close, len(hits), len(timed))
+    row("calls of reps", found["last"], [one for one in truth["calls"] if "unit" in one])
+    row("halfway", found["halfways"], [one for one in truth["calls"] if one["kind"] == "halfway"])
+    down = [one for one in truth["counts"] if one["to"] < one["from"]]
+    reps = [one for one, _ in pairs(found["countdowns"], down, by_time)]
+    row(
+        "countdowns",
+        [one for one in found["countdowns"] if one not in reps],
+        [one for one in truth["calls"] if one["kind"] == "countdown"],
+    )
+    counted = sorted([*found["counts"], *reps], key=lambda one: one["at_s"])
+    row("counts", counted, truth["counts"])
+    row("slips", found["slips"], truth["slips"], by_paragraph)
+    said = [(one["kind"], one["said"]) for one in found["promises"]]
+    rows["promises"] = (
+        sum((p["kind"], p["said"]) in said for p in truth["promises"]),
+        len(said),
+        len(truth["promises"]),
+    )
+    row("claims", found["claims"], truth["claims"], by_paragraph)
+    row("pushes", found["pushes"], [one for one in truth["pushes"] if not one["limited"]], by_paragraph)
+    limited = [one for one in truth["pushes"] if one["limited"]]
+    rows["limited pushes reported"] = (len(pairs(found["pushes"], limited, by_paragraph)), 0, len(limited))
+    row("cautions", found["cautions"], truth["cautions"], by_paragraph)
+    gists, told = (
+        [stems(one["text_gist"]) for one in truth["reminders"]],
+        [stems(one["text_gist"]) for one in found["reminders"]],
+    )
+    right = sum(any(len(gist & one) >= len(gist) / 2 for one in told) for gist in gists)
+    rows["reminders"] = (right, len(told), len(gists))
+    return rows, errors
+
+
+def summed(some: list[str], *, vtt: bool = False) -> tuple[dict[str, Row], float]:
+    """The rows of several texts added up, and the middle error of seconds a side."""
+    rows: dict[str, Row] = {}
+    errors: list[float] = []
+    for name in some:
+        own, off = scored(name, vtt=vtt)
+        errors += off
+        for kind, (right, found, wanted) in own.items():
+            a, b, c = rows.get(kind, (0, 0, 0))
+            rows[kind] = (a + right, b + found, c + wanted)
+    return rows, median(errors)
+
+
+def main() -> None:
+    """Print both tables, and how long sixteen minutes take."""
+    for kind in ("dev", "check"):
+        rows, off = summed(names(kind))
+        print(f"\n{kind:30} {'right':>6} {'found':>6} {'wanted':>6} {'recall':>7} {'precision':>9}")
+        for name, (right, found, wanted) in rows.items():
+            recall, precision = (f"{round(100 * right / n)} %" if n else "-" for n in (wanted, found))
+            print(f"{name:30} {right:6} {found:6} {wanted:6} {recall:>7} {precision:>9}")
+        print(f"{'seconds a side, middle error':30} {off:6.1f} s")
+    long = [Spoken(one.start + 502 * n, one.text) for n in range(2) for one in lines_of("dev-01")]
+    began = time.perf_counter()
+    hear(long, hearing(tuple(shipped_moves())))
+    print(f"\n{long[-1].start / 60:.0f} minutes of text heard in {time.perf_counter() - began:.2f} s")
+
+
+if __name__ == "__main__":
+    main()

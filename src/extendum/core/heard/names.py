@@ -1,0 +1,210 @@
+"""Which move of the library somebody speaks of, who may never say its name.
+
+A move is known by what is done: groups of words that come close together (*foot, leg | back, behind | heel*). The
+set-up words of the library tell more, by how rare the words are that they share with what was said.
+"""
+
+from __future__ import annotations
+
+import math
+import re
+from collections import Counter, defaultdict
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+from extendum.core.heard.recording import Offer
+from extendum.core.heard.said import Word
+from extendum.core.listening.words import sentences_of, stem
+from extendum.core.model.body import FLOOR, Posture
+from extendum.core.model.library import LibraryMove
+from extendum.core.model.move import Sidedness
+
+#: The groups of a signature stand within so many words.
+WITHIN = 18
+#: What a signature of one, two, three, four groups is worth.
+#: So many words before a set-up may still name its move, and so many of its work.
+BEFORE_WORDS, EARLY_WORDS = 8, 14
+#: Seconds into the work after which its words tell less.
+SETTLED_S = 9.0
+#: What a signature is worth before the set-up, and late in the work.
+BEFORE, LATE = 0.75, 0.55
+#: What being alike in words is worth, and being in the posture that was named last, or in another.
+ALIKE, SAME_POSTURE, OTHER_POSTURE = 2.2, 0.35, -0.15
+#: So many moves are looked at beside the best.
+OFFERED = 6
+_POSTURES = {
+    "chair": re.compile(r"\b(?:chair|stool|sit tall|sitting|both feet flat|seated)\b"),
+    "floor": re.compile(r"\b(?:mat|floor|lie|lying|hands and knees|all fours|kneel|knees down|fronts?|belly)\b"),
+    "stand": re.compile(r"\b(?:stand|standing|feet under|wall|step)\b"),
+}
+#: Words that no move is told by.
+_DULL = frozenset(
+    stem(word)
+    for word in [
+        "the",
+        "a",
+        "an",
+        "and",
+        "your",
+        "you",
+        "it",
+        "of",
+        "to",
+        "with",
+        "in",
+        "on",
+        "is",
+        "or",
+        "for",
+        "as",
+        "so",
+        "that",
+        "this",
+        "at",
+    ]
+)
+WORTH = (0.0, 2.6, 2.8, 3.5, 4.1)
+
+
+@dataclass(frozen=True, slots=True)
+class Signature:
+    """Groups of words that tell a family of moves when all of them come close together."""
+
+    moves: tuple[str, ...]
+    groups: tuple[frozenset[str], ...]
+
+    @property
+    def worth(self) -> float:
+        """How much it tells."""
+        return WORTH[min(len(self.groups), len(WORTH) - 1)]
+
+
+@dataclass(frozen=True, slots=True)
+class Sign:
+    """A signature that was found: from which word to which."""
+
+    signature: Signature
+    first: int
+    last: int
+
+
+def signature(moves: Iterable[str], told: str) -> Signature:
+    """A signature as it is written: groups parted by ``|``; ``=word`` is only that form of it."""
+    groups = tuple(
+        frozenset(word if word.startswith("=") else stem(word) for word in group.split()) for group in told.split("|")
+    )
+    return Signature(tuple(moves), groups)
+
+
+def signs(words: Sequence[Word], signatures: Iterable[Signature]) -> list[Sign]:
+    """Every signature wherever its groups come close together."""
+    at: dict[str, list[int]] = defaultdict(list)
+    for n, word in enumerate(words):
+        at[word.stem].append(n)
+        at[f"={word.text}"].append(n)
+    found: list[Sign] = []
+    for one in signatures:
+        places = [sorted({n for word in group for n in at.get(word, ())}) for group in one.groups]
+        if all(places):
+            found += [Sign(one, first, last) for first, last in _windows(places)]
+    return found
+
+
+def _windows(places: Sequence[Sequence[int]]) -> Iterable[tuple[int, int]]:
+    """The shortest stretches of words in which every group has a word of its own."""
+    every = sorted((n, group) for group, some in enumerate(places) for n in some)
+    held: dict[int, int] = {}
+    for n, group in every:
+        held[group] = n
+        first = min(held.values())
+        if n - first < WITHIN and len(held) == len(places) == len(set(held.values())):
+            yield first, n
+
+
+@dataclass(frozen=True)
+class Namer:
+    """What the moves of a library are told by."""
+
+    library: tuple[LibraryMove, ...]
+    signatures: tuple[Signature, ...]
+
+    @cached_property
+    def posture(self) -> Mapping[str, Posture]:
+        """The posture of each move."""
+        return {one.move.key: one.move.posture for one in self.library}
+
+    @cached_property
+    def _vectors(self) -> tuple[dict[str, float], dict[str, dict[str, float]]]:
+        told = {one.move.key: Counter(_words_of(one)) for one in self.library}
+        rarity = Counter(word for some in told.values() for word in some)
+        idf = {word: math.log(len(told) / n) for word, n in rarity.items()}
+        return idf, {
+            key: _unit({word: (1 + math.log(n)) * idf[word] for word, n in some.items()}) for key, some in told.items()
+        }
+
+    def alike(self, words: Iterable[str]) -> dict[str, float]:
+        """How alike the words of a move and some words are (0 to 1), for each move."""
+        idf, vectors = self._vectors
+        own = _unit({word: (1 + math.log(n)) * idf[word] for word, n in Counter(words).items() if word in idf})
+        return {
+            key: sum(weight * vector.get(word, 0.0) for word, weight in own.items()) for key, vector in vectors.items()
+        }
+
+    def sidedness(self, key: str) -> Sidedness | None:
+        """Whether a move is done on each side."""
+        return next((one.move.sidedness for one in self.library if one.move.key == key), None)
+
+    def posture_in(self, words: Sequence[Word], first: int) -> str:
+        """The posture that was named last before a move has begun: stand, chair or floor; empty where none was."""
+        for n in range(min(len(words), first + 18) - 1, max(-1, first - 60), -1):
+            told = " ".join(word.text for word in words[n : n + 3])
+            for name, pattern in _POSTURES.items():
+                if pattern.match(told):
+                    return name
+        return ""
+
+    def offers(
+        self, words: Sequence[Word], found: Sequence[Sign], place: tuple[int, int, int], posture: str
+    ) -> tuple[Offer, ...]:
+        """What a move could be, the likeliest first: by its signatures, the words of the library, and its posture.
+
+        ``place``: its first word, the first of its work, and the one after its last.
+        """
+        first, work, last = place
+        scores: dict[str, float] = {}
+        settled = words[min(work, len(words) - 1)].at + SETTLED_S
+        for one in found:
+            if one.last < first - BEFORE_WORDS or one.first >= last:
+                continue
+            share = BEFORE if one.first < first else LATE if words[one.first].at > settled else 1.0
+            for key in one.signature.moves:
+                scores[key] = max(scores.get(key, 0.0), share * one.signature.worth)
+        told = [word.stem for word in words[first : min(last, work + EARLY_WORDS)]]
+        for key, share in self.alike(told).items():
+            scores[key] = scores.get(key, 0.0) + ALIKE * share
+        if posture:
+            for key in scores:
+                scores[key] += SAME_POSTURE if _stance(self.posture[key]) == posture else OTHER_POSTURE
+        best = sorted(scores.items(), key=lambda pair: (-pair[1], pair[0]))
+        names = {one.move.key: one.move.name for one in self.library}
+        return tuple(Offer(key, names[key], score) for key, score in best[:OFFERED])
+
+
+def _stance(posture: Posture) -> str:
+    if posture in (Posture.CHAIR, Posture.CHAIR_EDGE):
+        return "chair"
+    return "floor" if posture in FLOOR else "stand"
+
+
+def _unit(vector: dict[str, float]) -> dict[str, float]:
+    length = math.sqrt(sum(weight * weight for weight in vector.values()))
+    return {word: weight / length for word, weight in vector.items()} if length else {}
+
+
+def _words_of(entry: LibraryMove) -> list[str]:
+    """The stems of what is said on the way into a move, of its name and of what else it is called."""
+    texts = (entry.move.name, *entry.aliases, entry.words.moving, entry.words.there, entry.words.short)
+    return [
+        word.stem for text in texts for sentence in sentences_of(text) for word in sentence if word.stem not in _DULL
+    ]

@@ -1,0 +1,217 @@
+"""The words of a recording with their times: how fast somebody speaks, and where between the stamps the silence is.
+
+Stamps stand every few seconds at the best. What a paragraph needs at the speaker's own rate is talk, the rest of it is
+silence, and silence lies where sentences end, where something is held, and before what ends it.
+"""
+
+from __future__ import annotations
+
+import re
+from bisect import bisect_right
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Protocol
+
+import numpy as np
+
+from extendum.core.listening.words import stem
+
+#: The rate of a speaker: words a second that so many percent of the paragraphs stay under.
+RATE_PERCENT = 88
+#: No speaker is slower or faster than this, whatever the stamps say.
+SLOWEST, FASTEST = 1.6, 4.2
+#: Words where a new thought begins, where nothing is punctuated.
+JOINTS = frozenset(
+    [
+        "and",
+        "so",
+        "okay",
+        "ok",
+        "now",
+        "then",
+        "next",
+        "um",
+        "er",
+        "but",
+        "because",
+        "right",
+        "last",
+        "finally",
+        "if",
+        "when",
+        "which",
+        "with",
+        "alright",
+    ]
+)
+#: After these, and before what ends something, a speaker waits.
+_WAITS = frozenset(["stay", "hold", "there", "go", "breathe", "here", "seconds"])
+_NUMBERS = frozenset(
+    ["one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"]
+)
+_ENDING = re.compile(
+    r"(?:and |now |then )?(?:come up|step (?:it )?in|let (?:it|that|them|go)|lower|release|rest|shake|unwind|sit up|"
+    r"stand up|up (?:you|and)|down|rise|swap|switch|change|other|same|uncross|roll up|back to|time|stop)\b"
+)
+
+
+class Line(Protocol):
+    """Something said from a time on."""
+
+    @property
+    def start(self) -> float:
+        """Seconds from the start of the recording."""
+
+    @property
+    def text(self) -> str:
+        """The words."""
+
+
+@dataclass(frozen=True, slots=True)
+class Word:
+    """One word: as it is written in small letters, its stem, when it is said and until when, its line.
+
+    ``shown``: as it was written; ``ends``: 2 where a sentence ends after it, 1 at a comma, 0 within.
+    """
+
+    text: str
+    stem: str
+    at: float
+    until: float
+    line: int
+    ends: int
+    shown: str
+
+
+@dataclass(frozen=True, slots=True)
+class Running:
+    """Words as one text, a point after each sentence, and where in it each of them begins."""
+
+    text: str
+    begins: tuple[int, ...]
+
+    def word(self, place: int) -> int:
+        """The word that stands at a place of the text."""
+        return max(0, bisect_right(self.begins, place) - 1)
+
+
+def running(words: Sequence[Word]) -> Running:
+    """The words as one text."""
+    text, begins = [], []
+    length = 0
+    for word in words:
+        begins.append(length)
+        told = word.text + (" . " if word.ends == 2 else " ")
+        text.append(told)
+        length += len(told)
+    return Running("".join(text), tuple(begins))
+
+
+def said(lines: Sequence[Line]) -> tuple[Word, ...]:
+    """Every word of timed lines, in order."""
+    told = [_split(line.text) for line in lines]
+    ends = [line.start for line in lines[1:]]
+    rate = _rate(lines, told)
+    ends.append(lines[-1].start + max(1.0, len(told[-1]) / rate) if lines else 0.0)
+    found: list[Word] = []
+    for n, (line, words, end) in enumerate(zip(lines, told, ends, strict=True)):
+        spoken_to = getattr(line, "end", None)
+        if words:
+            found += _timed(n, words, line.start, max(end, line.start + 0.2), rate, spoken_to)
+    return tuple(found)
+
+
+_Part = tuple[str, int, str]
+
+
+def _split(text: str) -> list[_Part]:
+    found: list[_Part] = []
+    for part in text.split():
+        plain = re.sub(r"[^a-z0-9']", "", part.casefold().replace("’", "'")).strip("'")
+        ends = 2 if re.search(r"[.!?…]['\"”)]*$", part) else 1 if re.search(r"[,;:–—]$", part) else 0
+        if plain:
+            found.append((plain, ends, part))
+        elif found and ends > found[-1][1]:
+            found[-1] = (found[-1][0], ends, f"{found[-1][2]}{part}")
+    return found
+
+
+def _rate(lines: Sequence[Line], told: Sequence[Sequence[object]]) -> float:
+    """Words a second while somebody speaks."""
+    rates = [
+        len(words) / (after.start - line.start)
+        for line, after, words in zip(lines, lines[1:], told, strict=False)
+        if after.start - line.start > 2 and len(words) > 3
+    ]
+    spoken = [
+        len(words) / (line.end - line.start)  # type: ignore[attr-defined]
+        for line, words in zip(lines, told, strict=True)
+        if getattr(line, "end", None) and line.end - line.start > 1  # type: ignore[attr-defined]
+    ]
+    found = float(np.percentile(rates, RATE_PERCENT)) if rates else 2.6
+    if spoken:
+        found = max(found, float(np.median(spoken)))
+    return min(FASTEST, max(SLOWEST, found))
+
+
+def _timed(
+    n: int, words: Sequence[_Part], start: float, end: float, rate: float, spoken_to: float | None
+) -> list[Word]:
+    """The words of one line, with the silences of it laid where somebody waits."""
+    talk_end = min(end, spoken_to) if spoken_to and spoken_to > start else end
+    length = np.array([0.35 + 0.13 * len(word) for word, *_ in words])  # long words take longer
+    length *= len(words) / rate / length.sum()
+    spare = talk_end - start - float(length.sum())
+    if spare <= 0:
+        length *= (talk_end - start) / length.sum()
+        spare = 0.0
+    weights = np.array([_waits(words, k) for k in range(len(words))])
+    gaps = weights * (spare / weights.sum()) if weights.sum() else np.zeros(len(words))
+    begins = start + np.concatenate(([0.0], np.cumsum(length + gaps)[:-1]))
+    return [
+        Word(word, stem(word), float(at), float(at + lasts), n, ends, shown)
+        for (word, ends, shown), at, lasts in zip(words, begins, length, strict=True)
+    ]
+
+
+def _waits(words: Sequence[_Part], k: int) -> float:
+    """How much of the silence of a line lies after one of its words."""
+    word, ends, _ = words[k]
+    punctuated = any(one[1] for one in words)
+    after = " ".join(one for one, *_ in words[k + 1 : k + 5])
+    joint = k + 1 < len(words) and words[k + 1][0] in JOINTS
+    if word in _NUMBERS and k + 1 < len(words) and words[k + 1][0] in _NUMBERS:
+        return 0.8
+    base = (0.0, 0.15, 1.0)[ends] if punctuated else 0.35 if joint else 0.0
+    if k == len(words) - 1:
+        base = max(base, 0.7 if ends != 1 else 0.2)
+    if not base:
+        return 0.0
+    return base * (1 + 1.5 * (word in _WAITS)) * (1 + 1.5 * bool(_ENDING.match(after)))
+
+
+def speaking_rate(words: Sequence[Word]) -> float:
+    """Words a minute while somebody speaks."""
+    spoken = sum(word.until - word.at for word in words)
+    return 60 * len(words) / spoken if spoken else 0.0
+
+
+#: A sentence that is not punctuated is parted at joints once it has so many words; none is longer than this.
+_PIECE, _LONGEST = 7, 40
+
+
+def sentences(words: Sequence[Word]) -> list[tuple[int, int]]:
+    """The sentences, from which word to before which; what is not punctuated in pieces that begin at joints."""
+    found, first = [], 0
+    for n, word in enumerate(words):
+        following = words[n + 1].text if n + 1 < len(words) else ""
+        piece = n + 1 - first >= _PIECE and following in JOINTS and not _punctuated(words, first)
+        if word.ends == 2 or piece or n + 1 - first >= _LONGEST or n + 1 == len(words):
+            found.append((first, n + 1))
+            first = n + 1
+    return found
+
+
+def _punctuated(words: Sequence[Word], first: int) -> bool:
+    """Whether a sentence ends within the next words."""
+    return any(word.ends for word in words[first : first + _LONGEST])

@@ -1,0 +1,117 @@
+"""What somebody says besides the moves: what is promised, claimed, pushed, cautioned and said again and again."""
+
+from __future__ import annotations
+
+import re
+from collections import defaultdict
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from extendum.core.heard.calling import value
+from extendum.core.heard.said import Word, running, sentences
+from extendum.core.listening.asking import forces_breath, pushes
+from extendum.core.listening.caring import says_easier, says_professional, says_tension
+from extendum.core.listening.promising import claims
+from extendum.core.listening.reminding import reminded
+
+#: An announcement is looked for in so many seconds.
+ANNOUNCED_WITHIN_S = 75.0
+_N = (
+    r"(?:a )?(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|fifteen|sixteen|twenty|thirty|forty|"
+    r"\d{1,2})"
+)
+_MINUTES = re.compile(rf"\b(?P<n>{_N})[ -]minutes?\b")
+_THINGS = (
+    r"(?:stretches|moves|movements|things|exercises|stations|positions|pieces|stops|of them|items|bits|jobs|poses)"
+)
+_MOVES = re.compile(rf"\b(?P<n>{_N}) (?:\w+ ){{0,2}}{_THINGS}\b")
+#: Words of a condition or of pain, after words that speak to whoever has it.
+_WHO = r"\b(?:if|when|anyone|anybody|those|whoever)\b"
+_HURTS = (
+    r"\b(?:hurts?|pain|pinch(?:es)?|twinges?|complains?|grumbles?|dizzy|giddy|blood pressure|replaced|replacement|"
+    r"pregnant|injur\w+|operation|surgery|bad (?:knee|back|hip|shoulder|neck)|sore|osteoporosis|glaucoma|"
+    r"light ?headed|tingl\w+|fizzy|numb|sharp(?:er)?|warning|doesn't like|hates? it)\b"
+)
+_ILL = re.compile(
+    rf"{_WHO}.{{0,60}}{_HURTS}|\b(?:nothing|it should not|shouldn't)\b.{{0,20}}\bhurt\b|"
+    r"\b(?:any|no) (?:pain|pinch|pinching)\b.{0,50}"
+)
+#: Words that set a limit, so that what is asked for is no push: *go deep, as deep as feels all right, no deeper*.
+_LIMITED = re.compile(
+    "|".join(
+        (
+            r"\b(?:as|so) (?:far|deep|much|low|high|long|hard|strong|wide) as (?:\w+ ){0,4}?(?:comfortable|kind|right|"
+            r"likes?|pleasant|nice|happy|good|fine|allows?|lets?|wants?|goes|okay|easy|feels?|can)\b",
+            r"\bno (?:further|deeper|more|harder|lower|higher)\b",
+            r"\bnever (?:so|past|beyond|further|into)\b",
+            r"\b(?:within|inside) (?:reason|comfort|your)\b",
+            r"\bonly (?:as|so|until|to where)\b",
+            r"\b(?:stop|back off|ease off|short of|before) (?:\w+ ){0,4}?(?:pain|hurts?|sharp|pinch\w*)\b",
+            r"\bif (?:it|that|you) (?:is |feels? |are |like)?(?:comfortable|good|fine|allowed|happy|it)\b",
+            r"\bcomfortabl[ey]\b",
+            r"\bwithout (?:pain|forcing|strain)\b",
+        )
+    )
+)
+#: So many words on each side of a sentence are looked at for a limit.
+BESIDE_WORDS = 9
+
+
+@dataclass(frozen=True, slots=True)
+class Remark:
+    """Something that was said: what it is, when, in which words."""
+
+    what: str
+    at: float
+    said: str
+    number: int = 0
+
+
+def remarks(words: Sequence[Word]) -> list[Remark]:
+    """Claims, words that push, forced breath, cautions and easier ways, in order."""
+    found = []
+
+    def around(first: int, last: int) -> str:
+        """A sentence with the words beside it, in which a limit may stand."""
+        return running(words[max(0, first - BESIDE_WORDS) : last + BESIDE_WORDS]).text
+
+    for first, last in sentences(words):
+        text = " ".join(word.shown for word in words[first:last])
+        at = words[first].at
+        told = running(words[first:last]).text
+        for what, listen in (("claim", claims), ("push", pushes), ("forces the breath", forces_breath)):
+            if (heard := listen(text)) and not (what == "push" and _LIMITED.search(around(first, last))):
+                found.append(Remark(what, at, max(heard, key=len)))
+        if says_tension(text) or says_professional(text) or _ILL.search(told):
+            found.append(Remark("caution", at, text))
+        if says_easier(text):
+            found.append(Remark("easier way", at, text))
+    return found
+
+
+def promises(words: Sequence[Word]) -> list[Remark]:
+    """How many minutes and how many moves were announced near the beginning."""
+    early = [word for word in words if word.at <= ANNOUNCED_WITHIN_S]
+    told = running(early)
+    found = {}
+    for kind, pattern in (("minutes", _MINUTES), ("moves", _MOVES)):
+        for match in pattern.finditer(told.text):
+            number = value(match.group("n").removeprefix("a "))
+            if number and (kind == "minutes" or 2 <= number <= 40) and kind not in found:
+                n = told.word(match.start())
+                found[kind] = Remark(kind, early[n].at, match.group(), number)
+    return list(found.values())
+
+
+def reminders(words: Sequence[Word]) -> list[tuple[str, tuple[float, ...]]]:
+    """What was said at least three times in whatever words, and when; in the shortest of those that it was said in."""
+    said: dict[str, list[tuple[float, str]]] = defaultdict(list)
+    for first, last in sentences(words):
+        text = " ".join(word.shown for word in words[first:last])
+        for name, told in reminded(text):
+            said[name].append((words[first].at, told))
+    return [
+        (min((told for _, told in some), key=len), tuple(at for at, _ in some))
+        for some in said.values()
+        if len(some) > 2
+    ]

@@ -1,0 +1,194 @@
+"""The parts of a class, explained all at once: talk, set-up, work, switch, work, release; the likeliest of all ways.
+
+A semi-Markov model. A part lies between two places where something can begin or end (the end of a sentence, a joint, a
+cue, before a silence); how likely it is depends on how long such parts last and on what is said in it, its silence
+included; and which part comes after which. The likeliest of all ways is found exactly, by dynamic programming, and
+how sure each border is by adding up all ways (forward and backward).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from enum import IntEnum
+
+import numpy as np
+import numpy.typing as npt
+
+Floats = npt.NDArray[np.float64]
+NEVER = -1e9
+#: A border is as good as another so many seconds away.
+NEAR_S = 3.0
+
+
+class State(IntEnum):
+    """A part of a class; work, release after the first pass and after further ones are told apart."""
+
+    TALK = 0
+    SET_UP = 1
+    WORK = 2
+    SWITCH = 3
+    AGAIN = 4
+    RELEASE = 5
+    RELEASED = 6
+
+
+@dataclass(frozen=True, slots=True)
+class Lasting:
+    """How long parts of a kind last: log-normal, its middle in seconds and its spread; at least and at the most."""
+
+    middle: float
+    spread: float
+    least: float
+    most: float
+
+    def log(self, seconds: Floats) -> Floats:
+        """The logarithm of how likely each length is."""
+        held = np.maximum(seconds, 0.3)
+        told = -0.5 * ((np.log(held) - np.log(self.middle)) / self.spread) ** 2 - np.log(held * self.spread * 2.5066)
+        return np.where((seconds < self.least) | (seconds > self.most), NEVER, told)
+
+
+@dataclass(frozen=True, slots=True)
+class Model:
+    """What is likely: ``follow[a, b]`` logarithms of what comes after what; ``rates`` cues a minute.
+
+    The rates are shaped (kinds, states + 1); the last column is that of the first ``early_s`` of work. Cues say the
+    same again and again: each counts for ``share`` of one.
+    """
+
+    lasting: Mapping[State, Lasting]
+    follow: Floats
+    rates: Floats
+    share: float = 0.58
+    early_s: float = 7.0
+
+
+@dataclass(frozen=True, slots=True)
+class Part:
+    """One part: its state, from which word to before which, in seconds, and how sure its beginning is (0 to 1)."""
+
+    state: State
+    first: int
+    last: int
+    start: float
+    end: float
+    sure: float = 0.0
+
+
+WORKS = frozenset({State.WORK, State.AGAIN})
+
+
+@dataclass(frozen=True, slots=True)
+class Places:
+    """Where something can begin: before which word, when that word begins, and when the one before it ends."""
+
+    word: npt.NDArray[np.int64]
+    begins: Floats
+    ended: Floats
+
+
+def explain(model: Model, places: Places, cues: Floats, bonus: Floats) -> list[Part]:
+    """The likeliest parts of a whole recording, in order.
+
+    ``cues``: how many of each kind stand before each word, (kinds, words + 1); ``bonus``: what speaks for a part of
+    each state to begin at each place, (states, places).
+    """
+    lattice = _Lattice(model, places, cues, bonus)
+    return lattice.parts()
+
+
+class _Lattice:
+    """Every way through the places of one recording."""
+
+    def __init__(self, model: Model, places: Places, cues: Floats, bonus: Floats) -> None:
+        self.model, self.places, self.bonus = model, places, bonus
+        #: How much what was said so far speaks for each state, shaped (states + 1, words + 1).
+        self.said = (np.log(model.rates) * model.share).T @ cues
+        self.idle = model.rates.sum(axis=0) / 60 * model.share
+        begins = np.array([places.ended if state in WORKS else places.begins for state in State])
+        ends = [places.ended if state in (State.SET_UP, State.SWITCH) else places.begins for state in State]
+        self.begins, self.ends = begins, np.array(ends)
+        settled = np.searchsorted(places.begins, places.ended + model.early_s)
+        self.settled = np.minimum(settled, len(places.word) - 1)
+
+    def between(self, state: State, last: int) -> tuple[int, Floats]:
+        """How likely a part is that ends at a place, for each place that it can begin at from the first one told."""
+        lasting, end = self.model.lasting[state], self.ends[state, last]
+        first = int(np.searchsorted(self.begins[state, :last], end - lasting.most))
+        here = slice(first, last)
+        seconds = end - self.begins[state, here]
+        told = lasting.log(seconds)
+        word = self.places.word
+        if state in WORKS:
+            turned = word[np.minimum(self.settled[here], last)]
+            early, late = self.said[-1], self.said[State.WORK]
+            told += early[turned] - early[word[here]] + late[word[last]] - late[turned]
+            told -= self.idle[-1] * np.minimum(seconds, self.model.early_s)
+            told -= self.idle[State.WORK] * np.maximum(0, seconds - self.model.early_s)
+        else:
+            told += self.said[state, word[last]] - self.said[state, word[here]] - self.idle[state] * seconds
+        return first, told
+
+    def parts(self) -> list[Part]:
+        """The best way, and how sure each of its borders is."""
+        n = len(self.places.word)
+        shape = (len(State), n)
+        best, whole = np.full(shape, NEVER), np.full(shape, NEVER)
+        into, ways = np.full(shape, NEVER), np.full(shape, NEVER)
+        back, before = np.zeros(shape, dtype=int), np.zeros(shape, dtype=int)
+        into[State.TALK, 0] = ways[State.TALK, 0] = 0.0
+        into[State.SET_UP, 0] = ways[State.SET_UP, 0] = -3.0
+        follow = self.model.follow
+        scores: dict[tuple[int, int], tuple[int, Floats]] = {}
+        for last in range(1, n):
+            for state in State:
+                first, told = scores[state, last] = self.between(state, last)
+                if first == last:
+                    continue
+                led = into[state, first:last] + told
+                back[state, last] = first + int(np.argmax(led))
+                best[state, last] = led.max()
+                whole[state, last] = _summed(ways[state, first:last] + told)
+            led = best[:, last, None] + follow
+            before[:, last] = np.argmax(led, axis=0)
+            into[:, last] = led.max(axis=0) + self.bonus[:, last]
+            ways[:, last] = _summed(whole[:, last, None] + follow, axis=0) + self.bonus[:, last]
+        sure = self._sure(scores, ways, whole)
+        ends = (State.TALK, State.RELEASE, State.RELEASED, State.WORK, State.AGAIN)
+        state = max(ends, key=lambda one: best[one, n - 1] - 2.0 * (one in WORKS))
+        found, last = [], n - 1
+        while last > 0:
+            first = int(back[state, last])
+            start, end = float(self.begins[state, first]), float(self.ends[state, last])
+            word = self.places.word
+            found.append(Part(State(state), int(word[first]), int(word[last]), start, end, float(sure[state, first])))
+            state, last = State(int(before[state, first])), first
+        return found[::-1]
+
+    def _sure(self, scores: dict[tuple[int, int], tuple[int, Floats]], ways: Floats, whole: Floats) -> Floats:
+        """How likely a part of each state begins at each place or next to it."""
+        n = ways.shape[1]
+        after = np.full(ways.shape, NEVER)
+        onward = np.full(ways.shape, NEVER)
+        onward[[State.TALK, State.RELEASE, State.RELEASED], n - 1] = 0.0
+        onward[[State.WORK, State.AGAIN], n - 1] = -2.0
+        for last in range(n - 1, 0, -1):
+            if last < n - 1:
+                onward[:, last] = _summed(self.model.follow + (self.bonus[:, last] + after[:, last])[None, :], axis=1)
+            for state in State:
+                first, told = scores[state, last]
+                here = slice(first, last)
+                after[state, here] = np.logaddexp(after[state, here], told + onward[state, last])
+        every = _summed(whole[:, n - 1] + onward[:, n - 1])
+        likely = np.exp(np.minimum(0.0, ways + after - every))
+        near = np.abs(self.places.begins[:, None] - self.places.begins[None, :]) <= NEAR_S
+        sure: Floats = np.minimum(1.0, likely @ near)
+        return sure
+
+
+def _summed(logs: Floats, axis: int | None = None) -> Floats:
+    most = logs.max(axis=axis, keepdims=True)
+    told: Floats = np.log(np.exp(logs - most).sum(axis=axis, keepdims=True)) + most
+    squeezed: Floats = told.squeeze() if axis is None else told.squeeze(axis)
+    return squeezed
