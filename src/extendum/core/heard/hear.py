@@ -10,7 +10,7 @@ from extendum.core.heard.calling import Count, calls, counts, halves
 from extendum.core.heard.cues import Ear, cues_in
 from extendum.core.heard.names import Namer, Sign, signs
 from extendum.core.heard.parts import Weights, bonus_of, flips, places_of, sided
-from extendum.core.heard.recording import Half, Heard, HeardCall, HeardMove, Pass
+from extendum.core.heard.recording import Half, Heard, HeardCall, HeardMove, Offer, Pass
 from extendum.core.heard.said import Line, Word, said
 from extendum.core.heard.saying import promises, remarks, reminders
 from extendum.core.heard.states import WORKS, Model, Part, State, explain
@@ -24,6 +24,8 @@ NAMED = 2.3
 WITHIN_S = 90.0
 #: The side of a pass is told on the way into it, and so long after.
 SIDE_WITHIN_S = 6.0
+#: A second side begins so soon after the first one, and is as good a match for its move as any, within so much.
+AGAIN_S, AS_GOOD = 12.0, 0.3
 OTHER = {"left": "right", "right": "left", "first": "second", "second": "first"}
 _TURNS = re.compile(r"\b(?:look|looks|turn|twist|rotate)\b")
 
@@ -57,16 +59,17 @@ def hear(lines: Sequence[Line], hearing: Hearing) -> Heard:
     found = signs(words, hearing.namer.signatures)
     cues = cues_in(words, found, hearing.ear)
     places = places_of(words, cues, length)
-    parts = explain(hearing.model, places, cues.sums(len(words)), bonus_of(words, places, cues, found, hearing.weights))
+    parts = explain(hearing.model, places, cues.sums(len(words)), bonus_of(words, places, cues, found, hearing.weights, hearing.namer))
     counted = counts(words)
     ear = _Ear(words, found, hearing.namer, counted)
-    moves = ear.moves(_joined(_rough(parts), ear))
+    rough = _joined(_rough(parts), ear)
+    moves = ear.moves(rough)
     called = calls(words, counted)
     return Heard(
         length,
         words,
         tuple(moves),
-        tuple(one.start for rough in _rough(parts) for one in rough.switches),
+        tuple(one.start for move in rough for one in move.switches),
         tuple(HeardCall(one.at, one.number, until(one.at, moves)) for one in called if one.unit == "seconds"),
         tuple(one.at for one in called if one.unit != "seconds"),
         tuple(Half(words[n].at, half_in(words[n].at, moves)) for n in halves(words)),
@@ -138,13 +141,20 @@ class _Ear:
         return found
 
     def is_second_side(self, one: _Rough, before: _Rough) -> bool:
-        """Whether a move opens with a switch or the other side of a limb, and nothing names it."""
+        """Whether a move is the other side of the one before: the same again, or the other side of a limb and no name."""
         first, work = one.set_up.first, one.set_up.last
-        opens = any(first <= n < work for n in flips(self.words, sided(self.words)))
-        if not opens or one.set_up.start - before.passes[-1].end > 12:
+        if one.set_up.start - before.passes[-1].end > AGAIN_S:
             return False
-        offers = self.namer.offers(self.words, self.signs, (first, work, work), "")
-        return not offers or offers[0].score < NAMED + 0.6
+        own = self._offers(one)
+        same = [offer for offer in own if offer.key in {other.key for other in self._offers(before)[:1]}]
+        if same and own and own[0].score - same[0].score <= AS_GOOD:
+            return True
+        opens = any(first <= n < work for n in flips(self.words, sided(self.words)))
+        return opens and (not own or own[0].score < NAMED + 0.6)
+
+    def _offers(self, one: _Rough) -> tuple[Offer, ...]:
+        place = (one.set_up.first, one.set_up.last, one.passes[-1].last)
+        return self.namer.offers(self.words, self.signs, place, self.namer.posture_in(self.words, one.set_up.first))
 
     def _sides(self, one: _Rough, limbs: Sequence[tuple[int, str, str]], sidedness: Sidedness | None) -> list[str]:
         told = []

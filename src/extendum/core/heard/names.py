@@ -13,6 +13,9 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
+import numpy as np
+import numpy.typing as npt
+
 from extendum.core.heard.recording import Offer
 from extendum.core.heard.said import Word
 from extendum.core.listening.words import sentences_of, stem
@@ -28,9 +31,9 @@ BEFORE_WORDS, EARLY_WORDS = 8, 14
 #: Seconds into the work after which its words tell less.
 SETTLED_S = 9.0
 #: What a signature is worth before the set-up, and late in the work.
-BEFORE, LATE = 0.75, 0.55
+BEFORE, LATE = 0.9, 0.55
 #: What being alike in words is worth, and being in the posture that was named last, or in another.
-ALIKE, SAME_POSTURE, OTHER_POSTURE = 2.2, 0.35, -0.15
+ALIKE, SAME_POSTURE, OTHER_POSTURE = 5.0, 0.35, -0.15
 #: So many moves are looked at beside the best.
 OFFERED = 6
 _POSTURES = {
@@ -137,11 +140,30 @@ class Namer:
     @cached_property
     def _vectors(self) -> tuple[dict[str, float], dict[str, dict[str, float]]]:
         told = {one.move.key: Counter(_words_of(one)) for one in self.library}
+        for one in self.signatures:
+            for key in one.moves:
+                told[key].update(word for group in one.groups for word in group if not word.startswith("="))
         rarity = Counter(word for some in told.values() for word in some)
         idf = {word: math.log(len(told) / n) for word, n in rarity.items()}
         return idf, {
             key: _unit({word: (1 + math.log(n)) * idf[word] for word, n in some.items()}) for key, some in told.items()
         }
+
+    @cached_property
+    def _rows(self) -> dict[str, npt.NDArray[np.float64]]:
+        """For each word of the library how much it tells each of its moves."""
+        idf, vectors = self._vectors
+        return {word: np.array([vector.get(word, 0.0) for vector in vectors.values()]) for word in idf}
+
+    def likest(self, words: Sequence[Word], first: int, last: int) -> float:
+        """How alike some words and those of the most similar move are (0 to 1)."""
+        idf, _ = self._vectors
+        own = {word.stem: idf[word.stem] for word in words[first:last] if word.stem in idf}
+        length = math.sqrt(sum(weight * weight for weight in own.values()))
+        if not length:
+            return 0.0
+        told = sum((weight * self._rows[word] for word, weight in own.items()), np.zeros(len(self.library)))
+        return float(told.max() / length)
 
     def alike(self, words: Iterable[str]) -> dict[str, float]:
         """How alike the words of a move and some words are (0 to 1), for each move."""
@@ -203,8 +225,10 @@ def _unit(vector: dict[str, float]) -> dict[str, float]:
 
 
 def _words_of(entry: LibraryMove) -> list[str]:
-    """The stems of what is said on the way into a move, of its name and of what else it is called."""
-    texts = (entry.move.name, *entry.aliases, entry.words.moving, entry.words.there, entry.words.short)
+    """The stems of what is said of a move: its names, the way into it, to its other side and out, and its prompts."""
+    words = entry.words
+    told = (entry.move.name, *entry.aliases, words.moving, words.there, words.short, words.switch, words.release)
+    texts = (*told, *(prompt.text for prompt in words.prompts))
     return [
         word.stem for text in texts for sentence in sentences_of(text) for word in sentence if word.stem not in _DULL
     ]

@@ -10,10 +10,12 @@ from dataclasses import dataclass
 import numpy as np
 
 from extendum.core.heard.cues import Cues
-from extendum.core.heard.names import Sign
+from extendum.core.heard.names import Namer, Sign
 from extendum.core.heard.said import JOINTS, Word
 from extendum.core.heard.states import Floats, Places, State
 
+#: So many words of a set-up are compared with the words of the library.
+ALIKE_WORDS = 18
 #: A silence that something can begin after.
 SILENCE_S = 0.8
 #: The same limb is named with the other side so many seconds after.
@@ -83,6 +85,7 @@ class Weights:
     no_switch: float = -2.2
     next: float = 1.0
     counted: float = 0.0
+    alike: float = 0.0
     posture: float = 0.8
     name: float = 0.6
     name_from: float = 2.2
@@ -155,7 +158,9 @@ def flips(words: Sequence[Word], sides: Sequence[tuple[int, str, str]]) -> set[i
     return found
 
 
-def bonus_of(words: Sequence[Word], places: Places, cues: Cues, found: Sequence[Sign], w: Weights) -> Floats:
+def bonus_of(
+    words: Sequence[Word], places: Places, cues: Cues, found: Sequence[Sign], w: Weights, namer: Namer | None = None
+) -> Floats:
     """What speaks for a part of each state to begin at each place."""
     n = len(places.word)
     told = np.zeros((len(State), n))
@@ -189,7 +194,9 @@ def bonus_of(words: Sequence[Word], places: Places, cues: Cues, found: Sequence[
             (w.switch * turned + w.flip * over if turned or over else w.no_switch) + w.counted * over_counted + loose
         )
         named = float(best[word : word + 22].max()) if word < len(words) else 0.0
+        like = namer.likest(words, word, word + ALIKE_WORDS) if namer and w.alike else 0.0
         told[State.SET_UP, k] = (
+            w.alike * like +
             w.name * (named - w.name_from) + w.next * near(following, word, 3) + w.counted * over_counted + loose
         )
         told[State.TALK, k] = loose
