@@ -29,8 +29,12 @@ from extendum.formats.order_class import Match, class_of
 from extendum.formats.order_reader import Row
 
 LEAST_S, ROOM = 5, 10
+#: So often talk and holds are set anew until the draft is as long as the recording.
+ROUNDS = 10
 #: Talk between two moves that lasts longer is an item of its own.
 TALK_S = 12
+#: While somebody speaks words come so much faster than in paragraphs, pauses for breath included.
+QUICKER = 1.25
 #: So many words of a set-up are taken over; longer ones are told in sentences as far as they fit.
 WORDS = 60
 _FILLERS = re.compile(r"\b(?:um+|uh+|er+m?|you know|i mean|kind of|sort of|okay so|all right so)\b,?\s*", re.IGNORECASE)
@@ -55,7 +59,9 @@ def draft(heard: Heard, title: str, library: Sequence[LibraryMove]) -> Script:
     worded = _each(
         script, lambda item: _in_own_words(item, next(spoken), heard) if isinstance(item, MoveItem) else item
     )
-    style = replace(worded.style, words_per_minute=min(RATES[1], max(RATES[0], round(speaking_rate(heard.words)))))
+    style = replace(
+        worded.style, words_per_minute=min(RATES[1], max(RATES[0], round(QUICKER * speaking_rate(heard.words))))
+    )
     return _as_long(replace(worded, style=style), round(heard.length))
 
 
@@ -128,15 +134,15 @@ def _told(words: Sequence[Word], longest: int) -> str:
 
 
 def _as_long(script: Script, length_s: int) -> Script:
-    """The same, with its talk longer or shorter, so that it lasts as long as the recording as nearly as it can."""
-    for _ in range(8):
+    """The same as long as the recording, as nearly as it can be: its talk gives way first, and then its holds."""
+    for _ in range(ROUNDS):
         off = length_s - compile_script(script).length_s
+        if not off:
+            break
         talks = [item for item in script.items() if isinstance(item, Talk)]
         spare = sum(one.seconds.value - 1 for one in talks)
-        if abs(off) <= 1:
-            break
-        if off > 0 or spare > -off // 2:
-            script = _each(script, partial(_stretched, talks=talks, off=off))
+        if talks and (off > 0 or spare > 0):
+            script = _each(script, partial(_stretched, talks=talks, off=max(off, -spare)))
         else:
             script = _each(script, partial(_held, by=max(0.3, 1 + off / max(1, _work(script)))))
     return replace(script, brief=replace(script.brief, target_s=max(1, length_s)))

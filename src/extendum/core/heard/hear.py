@@ -59,7 +59,12 @@ def hear(lines: Sequence[Line], hearing: Hearing) -> Heard:
     found = signs(words, hearing.namer.signatures)
     cues = cues_in(words, found, hearing.ear)
     places = places_of(words, cues, length)
-    parts = explain(hearing.model, places, cues.sums(len(words)), bonus_of(words, places, cues, found, hearing.weights, hearing.namer))
+    parts = explain(
+        hearing.model,
+        places,
+        cues.sums(len(words)),
+        bonus_of(words, places, cues, found, hearing.weights, hearing.namer),
+    )
     counted = counts(words)
     ear = _Ear(words, found, hearing.namer, counted)
     rough = _joined(_rough(parts), ear)
@@ -141,7 +146,7 @@ class _Ear:
         return found
 
     def is_second_side(self, one: _Rough, before: _Rough) -> bool:
-        """Whether a move is the other side of the one before: the same again, or the other side of a limb and no name."""
+        """Whether a move is the other side of the one before: the same again, or a limb of the other side without a name."""
         first, work = one.set_up.first, one.set_up.last
         if one.set_up.start - before.passes[-1].end > AGAIN_S:
             return False

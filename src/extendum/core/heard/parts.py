@@ -196,8 +196,11 @@ def bonus_of(
         named = float(best[word : word + 22].max()) if word < len(words) else 0.0
         like = namer.likest(words, word, word + ALIKE_WORDS) if namer and w.alike else 0.0
         told[State.SET_UP, k] = (
-            w.alike * like +
-            w.name * (named - w.name_from) + w.next * near(following, word, 3) + w.counted * over_counted + loose
+            w.alike * like
+            + w.name * (named - w.name_from)
+            + w.next * near(following, word, 3)
+            + w.counted * over_counted
+            + loose
         )
         told[State.TALK, k] = loose
         told[[State.WORK, State.AGAIN], k] = 0.5 * loose
