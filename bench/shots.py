@@ -223,7 +223,7 @@ def recording(page: Page) -> None:
 def heard(page: Page) -> None:
     """What was heard of a past recording."""
     page.goto("/read-in/")
-    page.set_input_files("input[type=file]", "tests/data/spoken/chatty.vtt")
+    page.set_input_files("input[type=file]", "tests/data/heard/dev-01.txt")
     page.click("text=Preview")
     page.wait_for_selector(".heard")
 

@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 from extendum.core.heard.calling import Count, calls, counts, halves
 from extendum.core.heard.cues import Ear, cues_in
 from extendum.core.heard.names import Namer, Sign, signs
-from extendum.core.heard.parts import Weights, bonus_of, flips, places_of, sided
+from extendum.core.heard.parts import Told, Weights, bonus_of, flips, places_of, sided
 from extendum.core.heard.recording import Half, Heard, HeardCall, HeardMove, Offer, Pass
 from extendum.core.heard.said import Line, Word, said
 from extendum.core.heard.saying import promises, remarks, reminders
@@ -59,17 +59,13 @@ def hear(lines: Sequence[Line], hearing: Hearing) -> Heard:
     found = signs(words, hearing.namer.signatures)
     cues = cues_in(words, found, hearing.ear)
     places = places_of(words, cues, length)
-    parts = explain(
-        hearing.model,
-        places,
-        cues.sums(len(words)),
-        bonus_of(words, places, cues, found, hearing.weights, hearing.namer),
-    )
     counted = counts(words)
+    called, half = calls(words, counted), [words[n].at for n in halves(words)]
+    bonus = bonus_of(Told(words, cues, found), places, hearing.weights, hearing.namer)
+    parts = explain(hearing.model, places, cues.sums(len(words)), bonus)
     ear = _Ear(words, found, hearing.namer, counted)
     rough = _joined(_rough(parts), ear)
     moves = ear.moves(rough)
-    called = calls(words, counted)
     return Heard(
         length,
         words,
@@ -77,7 +73,7 @@ def hear(lines: Sequence[Line], hearing: Hearing) -> Heard:
         tuple(one.start for move in rough for one in move.switches),
         tuple(HeardCall(one.at, one.number, until(one.at, moves)) for one in called if one.unit == "seconds"),
         tuple(one.at for one in called if one.unit != "seconds"),
-        tuple(Half(words[n].at, half_in(words[n].at, moves)) for n in halves(words)),
+        tuple(Half(at, half_in(at, moves)) for at in half),
         tuple(counted),
         tuple(remarks(words)),
         tuple(promises(words)),
@@ -146,7 +142,7 @@ class _Ear:
         return found
 
     def is_second_side(self, one: _Rough, before: _Rough) -> bool:
-        """Whether a move is the other side of the one before: the same again, or a limb of the other side without a name."""
+        """Whether a move is the other side of the one before: the same, or a limb of the other side without a name."""
         first, work = one.set_up.first, one.set_up.last
         if one.set_up.start - before.passes[-1].end > AGAIN_S:
             return False

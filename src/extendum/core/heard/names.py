@@ -179,7 +179,7 @@ class Namer:
 
     def posture_in(self, words: Sequence[Word], first: int) -> str:
         """The posture that was named last before a move has begun: stand, chair or floor; empty where none was."""
-        for n in range(min(len(words), first + 18) - 1, max(-1, first - 60), -1):
+        for n in range(min(len(words), first + 18) - 1, -1, -1):
             told = " ".join(word.text for word in words[n : n + 3])
             for name, pattern in _POSTURES.items():
                 if pattern.match(told):

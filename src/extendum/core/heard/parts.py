@@ -16,6 +16,8 @@ from extendum.core.heard.states import Floats, Places, State
 
 #: So many words of a set-up are compared with the words of the library.
 ALIKE_WORDS = 18
+#: So many words after a place are looked at for the signature of a move.
+NAMED_WORDS = 22
 #: A silence that something can begin after.
 SILENCE_S = 0.8
 #: The same limb is named with the other side so many seconds after.
@@ -158,51 +160,72 @@ def flips(words: Sequence[Word], sides: Sequence[tuple[int, str, str]]) -> set[i
     return found
 
 
-def bonus_of(
-    words: Sequence[Word], places: Places, cues: Cues, found: Sequence[Sign], w: Weights, namer: Namer | None = None
-) -> Floats:
-    """What speaks for a part of each state to begin at each place."""
-    n = len(places.word)
-    told = np.zeros((len(State), n))
-    shorts = sorted(cues.at["short"])
-    release, switch, following = (sorted(cues.at[name]) for name in ("release", "switch", "next"))
-    flip = flips(words, sided(words))
-    counted = {one + 1 for one in cues.counted if one + 1 not in cues.counted}
-    best = np.zeros(len(words) + 1)
-    for sign in found:
-        best[sign.first] = max(best[sign.first], sign.signature.worth)
+@dataclass(frozen=True)
+class Told:
+    """What the words of a recording were found to say: its cues, and the moves that they tell."""
 
-    def near(some: Sequence[int], first: int, reach: int) -> bool:
-        k = bisect_left(some, first)
-        return bool(k < len(some) and some[k] < first + reach)
+    words: Sequence[Word]
+    cues: Cues
+    signs: Sequence[Sign]
 
-    flipped = sorted(flip)
-    joints = {n for n, one in enumerate(words) if one.text in JOINTS}.union(release, switch, following, counted)
-    for k in range(n - 1):
-        word = int(places.word[k])
-        plain = words[word - 1].ends if word else 2
-        loose = 0.0 if plain == 2 else w.comma if plain == 1 else w.joint if word in joints else w.act
-        silent = words[word].at - words[word - 1].until > SILENCE_S if word else True
-        if silent and plain != 2:
-            loose = 0.0
-        ended = near(release, word, 3) or near(shorts, word, 2) or any(c in counted for c in (word, word - 1))
-        told[[State.RELEASE, State.RELEASED], k] = (w.release if ended else w.no_release) + loose
-        over_counted = any(c in counted for c in (word, word - 1))
-        turned = near(switch, word, 5)
-        over = near(flipped, word, 10)
-        told[State.SWITCH, k] = (
-            (w.switch * turned + w.flip * over if turned or over else w.no_switch) + w.counted * over_counted + loose
+
+def bonus_of(told: Told, places: Places, w: Weights, namer: Namer) -> Floats:
+    """What speaks for a part of each state to begin at each place, shaped (states, places)."""
+    borders = _Borders(told, places, w, namer)
+    found = np.zeros((len(State), len(places.word)))
+    for k in range(len(places.word) - 1):
+        borders.weigh(k, found[:, k])
+    return found
+
+
+class _Borders:
+    """The words around each place of a recording."""
+
+    def __init__(self, told: Told, places: Places, w: Weights, namer: Namer) -> None:
+        self.told, self.places, self.w, self.namer = told, places, w, namer
+        cues = told.cues
+        self.release, self.switch, self.next, self.short = (
+            sorted(cues.at[name]) for name in ("release", "switch", "next", "short")
         )
-        named = float(best[word : word + 22].max()) if word < len(words) else 0.0
-        like = namer.likest(words, word, word + ALIKE_WORDS) if namer and w.alike else 0.0
-        told[State.SET_UP, k] = (
-            w.alike * like
-            + w.name * (named - w.name_from)
-            + w.next * near(following, word, 3)
-            + w.counted * over_counted
-            + loose
+        self.flips = sorted(flips(told.words, sided(told.words)))
+        self.counted = {one + 1 for one in cues.counted if one + 1 not in cues.counted}
+        joints = {n for n, one in enumerate(told.words) if one.text in JOINTS}
+        self.joints = joints.union(self.release, self.switch, self.next, self.counted)
+        self.named = np.zeros(len(told.words) + 1)
+        for sign in told.signs:
+            self.named[sign.first] = max(self.named[sign.first], sign.signature.worth)
+
+    def weigh(self, k: int, found: Floats) -> None:
+        """What speaks for each state to begin at one place, put into a row of its own."""
+        w, word = self.w, int(self.places.word[k])
+        loose = self._loose(word)
+        over_counted = word in self.counted or word - 1 in self.counted
+        ended = _near(self.release, word, 3) or _near(self.short, word, 2) or over_counted
+        turned, flipped = _near(self.switch, word, 5), _near(self.flips, word, 10)
+        after = w.counted * over_counted + loose
+        found[[State.RELEASE, State.RELEASED]] = (w.release if ended else w.no_release) + loose
+        found[State.SWITCH] = (w.switch * turned + w.flip * flipped if turned or flipped else w.no_switch) + after
+        named = float(self.named[word : word + NAMED_WORDS].max())
+        like = self.namer.likest(self.told.words, word, word + ALIKE_WORDS)
+        found[State.SET_UP] = (
+            w.alike * like + w.name * (named - w.name_from) + w.next * _near(self.next, word, 3) + after
         )
-        told[State.TALK, k] = loose
-        told[[State.WORK, State.AGAIN], k] = 0.5 * loose
-    told[:, n - 1] = 0
-    return told
+        found[State.TALK] = loose
+        found[[State.WORK, State.AGAIN]] = 0.5 * loose
+
+    def _loose(self, word: int) -> float:
+        """What speaks against a border at a place: it is none where a sentence ends or a silence lies."""
+        if not word:
+            return 0.0
+        before, here = self.told.words[word - 1], self.told.words[word]
+        if before.ends == 2 or here.at - before.until > SILENCE_S:
+            return 0.0
+        if before.ends:
+            return self.w.comma
+        return self.w.joint if word in self.joints else self.w.act
+
+
+def _near(some: Sequence[int], first: int, reach: int) -> bool:
+    """Whether one of some places in order lies within the next words."""
+    k = bisect_left(some, first)
+    return bool(k < len(some) and some[k] < first + reach)
