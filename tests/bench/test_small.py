@@ -34,7 +34,7 @@ def base(served, monkeypatch):
 @pytest.mark.django_db(transaction=True)
 def test_the_table_of_budgets_has_a_figure_for_every_row(monkeypatch, capsys):
     """What is computed is measured here, once; what a server is asked for, in tests of its own."""
-    names = ("octets", "paint", "shift", "memory", "off", "script", "over", "answer", "seen")
+    names = ("octets", "paint", "shift", "listen", "memory", "off", "script", "over", "answer", "seen")
     elsewhere = {name: n for n, name in enumerate(names)}
     for part, name in ((page, "measured"), (budgets, "on_the_stage"), (rooms, "measured")):
         monkeypatch.setattr(part, name, lambda *_: elsewhere)

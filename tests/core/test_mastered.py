@@ -13,6 +13,7 @@ from extendum.core.model.errors import RefusedError
 from extendum.core.outputs.bedding import SHIPPED, Music, bedding, music_of
 from extendum.core.sound.bed import CROSSFADE_S, DUCK_DB, FADE_IN_S, FADE_OUT_S, Drone, InTurn, Looped, under
 from extendum.core.sound.clean import peak_db
+from extendum.core.sound.loudness import between, integrated
 from extendum.core.sound.master import LOUDNESS, PEAK_DB, Meter, gain_for, mastered
 from extendum.core.sound.speech import RATE
 from extendum.core.timing.compile import compile_script
@@ -119,3 +120,21 @@ def test_sections_have_music_of_their_own_one_after_the_other():
     assert bedding(own, timeline, {}) is None
     with pytest.raises(RefusedError, match="a section of this class"):
         set_music(script, "drone", "nowhere")
+
+
+@settings(max_examples=20, deadline=None)
+@given(st.integers(0, 10**6), st.integers(6, 40))
+def test_loudness_without_filters_that_run_is_that_of_the_standard(seed, tenths):
+    length = tenths * RATE // 10
+    rng = np.random.default_rng(seed)
+    samples = rng.standard_normal(length).astype(np.float32) * 10 ** rng.uniform(-3, -1)
+    samples[: length // 3] *= 0.01
+    assert integrated(samples) == pytest.approx(pyloudnorm.Meter(RATE).integrated_loudness(samples), abs=0.02)
+
+
+def test_silence_has_no_loudness_and_peaks_between_samples_are_found():
+    assert integrated(np.zeros(RATE, np.float32)) is None
+    n = np.arange(RATE)
+    quarter = np.sin(2 * np.pi * n / 4 + np.pi / 4).astype(np.float32)  # no sample is at its peak
+    assert np.abs(quarter).max() < 0.75
+    assert between(quarter)[RATE:-RATE].max() == pytest.approx(1.0, abs=0.01)

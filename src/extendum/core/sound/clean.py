@@ -3,16 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cache
-from typing import TYPE_CHECKING
 
 import numpy as np
 import scipy  # its parts are loaded when the first of them is used
 
-if TYPE_CHECKING:
-    from pyloudnorm import Meter
-
 from extendum.core.model.errors import RefusedError
+from extendum.core.sound.loudness import between, integrated
 from extendum.core.sound.master import held_down
 from extendum.core.sound.speech import AROUND_MS, RATE, Samples, speech_in
 
@@ -77,14 +73,8 @@ def loudness_of(samples: Samples) -> float:
     """LUFS of speech; what is shorter than a block of the measure is measured as if it were said again and again."""
     least = RATE * 4 // 5
     enough = np.tile(samples, -(-least // max(1, len(samples)))) if len(samples) < least else samples
-    return float(_meter().integrated_loudness(enough.astype(np.float64)))
-
-
-@cache
-def _meter() -> Meter:
-    from pyloudnorm import Meter  # brings those parts of scipy
-
-    return Meter(RATE)
+    found = integrated(enough)
+    return QUIETEST if found is None else found
 
 
 def as_loud(spoken: Samples) -> Samples:
@@ -97,7 +87,7 @@ def as_loud(spoken: Samples) -> Samples:
 
 def peak_db(samples: Samples) -> float:
     """The true peak in decibels below full scale, between the samples too."""
-    peak = float(np.abs(scipy.signal.resample_poly(samples, 4, 1)).max(initial=0.0))
+    peak = float(between(samples).max(initial=0.0))
     return float(20 * np.log10(max(peak, 1e-9)))
 
 

@@ -6,16 +6,11 @@ Blocks of any length, two channels at 48 kHz; nothing of a mix is kept but what 
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
-from functools import cache
-from typing import TYPE_CHECKING
 
 import numpy as np
-import numpy.typing as npt
 import scipy  # its parts take 75 MB, and are loaded when the first of them is used
 
-if TYPE_CHECKING:
-    from pyloudnorm import IIRfilter
-
+from extendum.core.sound.loudness import HOP, Floats, between, gated, weighting
 from extendum.core.sound.speech import RATE, Samples
 
 #: Loudness of a guide (LUFS), and what no peak exceeds (dBTP).
@@ -28,54 +23,31 @@ REACH = RATE // 200
 _FAINT = 1e-10 * np.random.default_rng(1).standard_normal((5 * RATE, 1))
 #: No mix is made louder than by so much: what is nearly silent stays so.
 MOST_GAIN_DB = 30.0
-#: Loudness is that of 400 ms each 100 ms; what is quieter than this, or so much under the rest, is silence (BS.1770).
-_HOP, _HOPS, _ABSOLUTE, _RELATIVE = RATE // 10, 4, -70.0, -10.0
-
-
-@cache
-def _filters() -> tuple[IIRfilter, IIRfilter]:
-    """Those of that standard: the head in front of the ears, then what ears do not hear of low sounds."""
-    from pyloudnorm import IIRfilter  # brings those parts of scipy
-
-    shelf = IIRfilter(4.0, 1 / np.sqrt(2), 1500.0, RATE, "high_shelf")
-    return shelf, IIRfilter(0.0, 0.5, 38.0, RATE, "high_pass")
 
 
 class Meter:
     """The loudness of everything that it was given."""
 
     def __init__(self) -> None:
-        self._states = [np.stack([scipy.signal.lfiltic(one.b, one.a, [])] * 2, axis=1) for one in _filters()]
+        self._states = [np.stack([scipy.signal.lfiltic(one.b, one.a, [])] * 2, axis=1) for one in weighting()]
         self._rest = np.zeros((0, 2))
         self._powers: list[float] = []
 
     def add(self, block: Samples) -> None:
         """Hear more, shaped (samples, 2)."""
         heard = block + _FAINT[: len(block)] if len(block) <= len(_FAINT) else block.astype(np.float64)
-        for n, one in enumerate(_filters()):
+        for n, one in enumerate(weighting()):
             heard, self._states[n] = scipy.signal.lfilter(one.b, one.a, heard, axis=0, zi=self._states[n])
         heard = np.concatenate((self._rest, heard))
-        hops = len(heard) // _HOP
-        self._rest = heard[hops * _HOP :]
-        powers = np.square(heard[: hops * _HOP]).reshape(hops, _HOP, 2).mean(axis=1).sum(axis=1)
+        hops = len(heard) // HOP
+        self._rest = heard[hops * HOP :]
+        powers = np.square(heard[: hops * HOP]).reshape(hops, HOP, 2).mean(axis=1).sum(axis=1)
         self._powers += powers.tolist()
 
     @property
     def loudness(self) -> float | None:
         """LUFS of all of it; None where nothing is loud enough to count."""
-        if len(self._powers) < _HOPS:
-            return None
-        blocks = np.convolve(self._powers, np.ones(_HOPS) / _HOPS, "valid")
-        heard = blocks[_lufs(blocks) > _ABSOLUTE]
-        if not len(heard):
-            return None
-        heard = heard[_lufs(heard) > _lufs(heard.mean()) + _RELATIVE]
-        return float(_lufs(heard.mean()))
-
-
-def _lufs(power: npt.ArrayLike) -> npt.NDArray[np.float64]:
-    found: npt.NDArray[np.float64] = -0.691 + 10 * np.log10(np.maximum(power, 1e-12))
-    return found
+        return gated(self._powers)
 
 
 def gain_for(loudness: float | None) -> float:
@@ -114,9 +86,18 @@ def held_down(samples: Samples, peak_db: float) -> Samples:
 
 def _gain(samples: Samples, most: float) -> Samples:
     """By what each sample is multiplied so that none, and nothing between two, is above ``most``."""
-    between = np.abs(scipy.signal.resample_poly(samples, 4, 1, axis=0)).reshape(len(samples), -1)
-    peaks = np.maximum.reduce([between[:, n] for n in range(between.shape[1])])
+    around = between(samples).reshape(len(samples), -1)
+    peaks = np.maximum.reduce([around[:, n] for n in range(around.shape[1])])
     gain = np.minimum(1.0, most / np.maximum(peaks, 1e-9))
-    least = scipy.ndimage.minimum_filter1d(gain, 2 * REACH + 1)
-    smooth: Samples = scipy.ndimage.uniform_filter1d(least, REACH).astype(np.float32)
+    least = _least(gain, 2 * REACH + 1)
+    sums = np.cumsum(np.pad(least, (REACH // 2 + 1, REACH - 1 - REACH // 2), "edge"))
+    smooth: Samples = ((sums[REACH:] - sums[:-REACH]) / REACH).astype(np.float32)
     return smooth
+
+
+def _least(values: Floats, width: int) -> Floats:
+    """The least of each value and those around it, ``width`` in all: each step looks twice as far as the one before."""
+    found, size = np.pad(values, width // 2, "edge"), 1
+    while 2 * size <= width:
+        found, size = np.minimum(found[:-size], found[size:]), 2 * size
+    return np.minimum(found[: len(values)], found[width - size :][: len(values)])
