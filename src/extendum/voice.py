@@ -17,8 +17,9 @@ import soundfile
 
 from extendum.core.model.errors import RefusedError
 from extendum.core.outputs.sound import Speaker
+from extendum.core.sound.between import at_rate
+from extendum.core.sound.clean import as_loud
 from extendum.core.sound.speech import Samples
-from extendum.formats.recordings import at_rate
 
 NAMED, USUAL = "EXTENDUM_SPEAKER", "espeak-ng -v en -s {rate} --stdout"
 #: What is as soft as this before and after the words is no part of them.
@@ -51,8 +52,6 @@ def stand_in() -> Speaker | None:
 
 def _words_only(wav: bytes) -> Samples:
     """The samples of a recording as readings are: at their rate and loudness, without the silence around the words."""
-    from extendum.core.sound.clean import as_loud  # takes a second to load: only where it is wanted
-
     samples, rate = soundfile.read(io.BytesIO(wav), dtype="float32", always_2d=True)
     mono = at_rate(samples.mean(axis=1), rate)
     loud = np.flatnonzero(np.abs(mono) > SILENT)

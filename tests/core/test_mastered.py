@@ -12,8 +12,9 @@ from extendum.core.edit.script_edits import new_script, set_music
 from extendum.core.model.errors import RefusedError
 from extendum.core.outputs.bedding import SHIPPED, Music, bedding, music_of
 from extendum.core.sound.bed import CROSSFADE_S, DUCK_DB, FADE_IN_S, FADE_OUT_S, Drone, InTurn, Looped, under
+from extendum.core.sound.between import at_rate, between
 from extendum.core.sound.clean import peak_db
-from extendum.core.sound.loudness import between, integrated
+from extendum.core.sound.loudness import integrated
 from extendum.core.sound.master import LOUDNESS, PEAK_DB, Meter, gain_for, mastered
 from extendum.core.sound.speech import RATE
 from extendum.core.timing.compile import compile_script
@@ -138,3 +139,12 @@ def test_silence_has_no_loudness_and_peaks_between_samples_are_found():
     quarter = np.sin(2 * np.pi * n / 4 + np.pi / 4).astype(np.float32)  # no sample is at its peak
     assert np.abs(quarter).max() < 0.75
     assert between(quarter)[RATE:-RATE].max() == pytest.approx(1.0, abs=0.01)
+
+
+@pytest.mark.parametrize("rate", [8000, 22_050, 44_100, 96_000])
+def test_a_tone_at_another_rate_is_the_same_tone_and_as_long(rate):
+    tone = np.sin(2 * np.pi * 440 * np.arange(rate * 3 // 2) / rate).astype(np.float32)
+    found = at_rate(tone, rate)
+    assert len(found) == RATE * 3 // 2
+    inside = slice(RATE // 10, -RATE // 10)
+    assert found[inside] == pytest.approx(np.sin(2 * np.pi * 440 * np.arange(len(found)) / RATE)[inside], abs=0.02)

@@ -9,13 +9,12 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import IO, TYPE_CHECKING
 
-import numpy as np
-import scipy
 import soundfile
 
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.voice import Length, spoken_key
 from extendum.core.outputs.sound import Speaker, tone
+from extendum.core.sound.between import at_rate
 from extendum.core.sound.speech import AROUND_MS, RATE, Samples
 from extendum.formats.json_text import read_json
 
@@ -71,13 +70,6 @@ def load(path: Path | IO[bytes]) -> Samples:
     except soundfile.LibsndfileError as error:
         raise RefusedError("recording", "sound as WAV, FLAC, Ogg or MP3", str(error)) from None
     return at_rate(mono, rate)
-
-
-def at_rate(samples: Samples, rate: int) -> Samples:
-    """The same at the rate of every reading."""
-    if rate == RATE:
-        return samples
-    return np.asarray(scipy.signal.resample_poly(samples, RATE, rate), dtype=np.float32)
 
 
 def kept(folder: Path, voice: str = "") -> Readings:

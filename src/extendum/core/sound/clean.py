@@ -8,7 +8,8 @@ import numpy as np
 import scipy  # its parts are loaded when the first of them is used
 
 from extendum.core.model.errors import RefusedError
-from extendum.core.sound.loudness import between, integrated
+from extendum.core.sound.between import between
+from extendum.core.sound.loudness import integrated
 from extendum.core.sound.master import held_down
 from extendum.core.sound.speech import AROUND_MS, RATE, Samples, speech_in
 

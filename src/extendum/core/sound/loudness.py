@@ -1,4 +1,4 @@
-"""How loud sound is to those who hear it (ITU-R BS.1770), and how high its peaks are between the samples.
+"""How loud sound is to those who hear it (ITU-R BS.1770).
 
 Only numpy, so that what is listened to on the Desk is levelled at once; a whole mix is metered as it goes by
 (`master.py`).
@@ -12,13 +12,12 @@ from functools import cache
 import numpy as np
 import numpy.typing as npt
 
+from extendum.core.sound.between import quick
 from extendum.core.sound.speech import RATE, Samples
 
 Floats = npt.NDArray[np.float64]
 #: Loudness is that of 400 ms each 100 ms; what is quieter than this, or so much under the rest, is silence.
 HOP, HOPS, ABSOLUTE, RELATIVE = RATE // 10, 4, -70.0, -10.0
-#: Samples between two samples that peaks are looked for at, and the silence around what is looked at.
-OVER, AROUND = 4, 64
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,18 +77,10 @@ def gated(powers: npt.ArrayLike) -> float | None:
 
 def integrated(samples: Samples) -> float | None:
     """LUFS of one channel, from at least 400 ms; None where nothing is loud enough to count."""
-    length = len(samples) + RATE // 2  # what the filters ring on does not come round
+    length = quick(len(samples) + RATE // 2)  # what the filters ring on does not come round
     turns = np.fft.rfftfreq(length).astype(np.float64)
     weighted = np.fft.rfft(samples.astype(np.float64), length)
     for one in weighting():
         weighted *= one.response(turns)
     heard = np.fft.irfft(weighted, length)[: len(samples) // HOP * HOP]
     return gated(np.square(heard).reshape(-1, HOP).mean(axis=1))
-
-
-def between(samples: Samples) -> Floats:
-    """How high the samples and what lies between them reach, OVER times as many, shaped as they are."""
-    padded = np.pad(samples.astype(np.float64), [(AROUND, AROUND), *[(0, 0)] * (samples.ndim - 1)])
-    wave = np.fft.irfft(np.fft.rfft(padded, axis=0), OVER * len(padded), axis=0) * OVER
-    found: Floats = np.abs(wave[OVER * AROUND : OVER * (len(padded) - AROUND)])
-    return found

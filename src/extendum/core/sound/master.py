@@ -10,7 +10,8 @@ from collections.abc import Iterable, Iterator
 import numpy as np
 import scipy  # its parts take 75 MB, and are loaded when the first of them is used
 
-from extendum.core.sound.loudness import HOP, Floats, between, gated, weighting
+from extendum.core.sound.between import between
+from extendum.core.sound.loudness import HOP, Floats, gated, weighting
 from extendum.core.sound.speech import RATE, Samples
 
 #: Loudness of a guide (LUFS), and what no peak exceeds (dBTP).
