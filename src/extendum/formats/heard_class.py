@@ -35,7 +35,7 @@ ROUNDS = 10
 TALK_S = 12
 #: While somebody speaks words come so much faster than in paragraphs, pauses for breath included.
 QUICKER = 1.25
-#: So many words of a set-up are taken over; longer ones are told in sentences as far as they fit.
+#: So many words of a set-up are taken over; of longer ones the sentences that fit.
 WORDS = 60
 _FILLERS = re.compile(r"\b(?:um+|uh+|er+m?|you know|i mean|kind of|sort of|okay so|all right so)\b,?\s*", re.IGNORECASE)
 
@@ -52,7 +52,7 @@ class Beside:
 def draft(heard: Heard, title: str, library: Sequence[LibraryMove]) -> Script:
     """The class that was heard; RefusedError where no move was."""
     if not heard.moves:
-        raise RefusedError("recording", "one in which a move was heard, or is told by hand", "none")
+        raise RefusedError("recording", "one in which a move was heard", "none")
     entries = {entry.move.key: entry for entry in library}
     script = class_of(title, list(_matches(heard, entries)), 0)
     spoken = iter(heard.moves)

@@ -39,7 +39,7 @@ def hearing(library: tuple[LibraryMove, ...]) -> Hearing:
 
 
 def namer(library: Iterable[LibraryMove]) -> Namer:
-    """What the moves of a library are told by; signatures of moves that are not in it are left out."""
+    """What tells the moves of a library apart; signatures of moves that are not in it are left out."""
     some = tuple(library)
     keys = {one.move.key for one in some}
     told: list[Signature] = []

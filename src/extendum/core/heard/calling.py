@@ -28,7 +28,7 @@ _LEFT = (
     re.compile(rf"\b(?:another|about|just|only)? ?(?P<n>{_N}) (?:more|left|to go)(?P<s> seconds?)?\b{_UNIT}"),
     re.compile(rf"\b(?P<n>{_N}) (?:more |further )?(?P<s>seconds?)(?: (?:left|to go|more|now|still|remaining))?\b"),
 )
-#: A dose that is told, which is no call: *hold for thirty seconds*.
+#: A dose, which is no call: *hold for thirty seconds*.
 _DOSE = re.compile(
     rf"\b(?:for|of|it's|it is|hold|about for|take|each|every|in) (?:about )?(?:{_N}) seconds?\b(?! (?:left|more|to go))"
 )
@@ -142,7 +142,7 @@ def calls(words: Sequence[Word], counted: Sequence[Count]) -> list[Call]:
 
 
 def halves(words: Sequence[Word]) -> list[int]:
-    """The words where the half is told."""
+    """The words that call the half."""
     told = running(words)
     ways = [match.end() for match in _NO_HALF.finditer(told.text)]
     return [told.word(match.start()) for match in _HALF.finditer(told.text) if match.end() not in ways]

@@ -12,7 +12,7 @@ import numpy.typing as npt
 from extendum.core.heard.names import Sign
 from extendum.core.heard.said import Word, running
 
-#: Kinds that are told by more than a pattern: verbs that open a clause, short clauses, numbers in a row, signatures.
+#: Kinds that need more than a pattern: verbs that open a clause, short clauses, numbers in a row, signatures.
 COMMAND, SHORT, COUNTED, SIGN = "command", "short", "counted", "sign"
 #: Signatures are two that begin further apart.
 APART_WORDS = 5
@@ -125,7 +125,7 @@ def _opens(words: Sequence[Word], n: int) -> bool:
 
 
 def _starts(found: Sequence[Sign]) -> list[int]:
-    """Where a move is told by enough of its words; signatures that overlap are one."""
+    """Where enough words of a move stand together; signatures that overlap are one."""
     starts: list[int] = []
     for one in sorted(found, key=lambda sign: sign.first):
         if len(one.signature.groups) > 2 and (not starts or one.first - starts[-1] > APART_WORDS):

@@ -22,7 +22,7 @@ BEFORE_S = 1.5
 NAMED = 2.3
 #: A call is held against what ends within so long.
 WITHIN_S = 90.0
-#: The side of a pass is told on the way into it, and so long after.
+#: The side of a pass is named on the way into it, or so long after.
 SIDE_WITHIN_S = 6.0
 #: A second side begins so soon after the first one, and is as good a match for its move as any, within so much.
 AGAIN_S, AS_GOOD = 12.0, 0.3
@@ -176,7 +176,7 @@ class _Ear:
         return sides
 
     def _side(self, limbs: Sequence[tuple[int, str, str]], first: int, part: Part) -> str:
-        """The side that is told on the way into a pass: the one that people turn to, or else the first one named."""
+        """The side named on the way into a pass: the one that people turn to, or else the first one named."""
         until = part.start + SIDE_WITHIN_S
         told = [one for one in limbs if first <= one[0] < part.last and self.words[one[0]].at <= until]
         for n, side, limb in told:

@@ -41,7 +41,7 @@ _POSTURES = {
     "floor": re.compile(r"\b(?:mat|floor|lie|lying|hands and knees|all fours|kneel|knees down|fronts?|belly)\b"),
     "stand": re.compile(r"\b(?:stand|standing|feet under|wall|step)\b"),
 }
-#: Words that no move is told by.
+#: Words that tell no move from another.
 _DULL = frozenset(
     stem(word)
     for word in [
@@ -127,7 +127,7 @@ def _windows(places: Sequence[Sequence[int]]) -> Iterable[tuple[int, int]]:
 
 @dataclass(frozen=True)
 class Namer:
-    """What the moves of a library are told by."""
+    """What tells the moves of a library apart."""
 
     library: tuple[LibraryMove, ...]
     signatures: tuple[Signature, ...]

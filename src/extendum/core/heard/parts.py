@@ -88,7 +88,6 @@ class Weights:
     next: float = 1.0
     counted: float = 0.0
     alike: float = 0.0
-    posture: float = 0.8
     name: float = 0.6
     name_from: float = 2.2
     joint: float = -0.7

@@ -8,7 +8,7 @@ from extendum.core.heard.calling import Count
 from extendum.core.heard.said import Word
 from extendum.core.heard.saying import Remark
 
-#: Below this a guess is told as one, and is open until somebody has looked at it.
+#: A guess less sure than this is marked, and open until somebody has looked at it.
 DOUBT = 0.5
 
 

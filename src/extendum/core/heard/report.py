@@ -1,6 +1,6 @@
 """What a recording teaches: how long it was, what each side got, whether calls came true, what was said too often.
 
-What was not heard is told as not heard, never as if it had not been said.
+It says of what was not heard that it was not heard, never that it was not said.
 """
 
 from __future__ import annotations
@@ -8,13 +8,13 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from extendum.core.heard.recording import Heard, HeardMove
+from extendum.core.heard.recording import Heard
 from extendum.core.heard.said import Word
 from extendum.core.model.timeline import clock
 
 #: A call that was off by so many seconds is told.
 CALL_OFF_S = 3
-#: A half that is off by so much of its pass is told, in percent.
+#: The report has a half that is off by so much of its pass, in percent.
 HALF_OFF = 15
 
 
@@ -130,11 +130,3 @@ def _at(seconds: float) -> str:
 
 def _times(n: int) -> str:
     return {1: "once", 2: "twice"}.get(n, f"{n} times")
-
-
-def unlike(heard: Heard) -> list[HeardMove]:
-    """Each move once, as it was heard first."""
-    first: dict[str, HeardMove] = {}
-    for move in heard.moves:
-        first.setdefault(move.key or move.name, move)
-    return list(first.values())

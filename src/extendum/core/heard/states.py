@@ -22,7 +22,7 @@ NEAR_S = 3.0
 
 
 class State(IntEnum):
-    """A part of a class; work, release after the first pass and after further ones are told apart."""
+    """A part of a class; work and release after the first pass are other states than after further ones."""
 
     TALK = 0
     SET_UP = 1

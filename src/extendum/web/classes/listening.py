@@ -16,7 +16,7 @@ from extendum.core.heard.recording import Heard, HeardMove
 from extendum.core.heard.report import facts, minutes_of
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.limits import whole_number
-from extendum.core.model.timeline import clock
+from extendum.core.model.timeline import clock, parse_clock
 from extendum.draw.heard import draw_heard
 from extendum.formats.heard_class import Beside, beside, draft
 from extendum.formats.hearing import hearing
@@ -96,19 +96,11 @@ def _stepped(steps: list[str], do: str, form: Mapping[str, str], heard: Heard, n
                 more.append(f"side {n} {k} {side}")
             start, end = form.get(f"from-{n}-{k}", ""), form.get(f"to-{n}-{k}", "")
             if start and end and (start, end) != (clock(round(one.start)), clock(round(one.end))):
-                more.append(f"pass {n} {k} {_seconds(start)} {_seconds(end)}")
+                more.append(f"pass {n} {k} {parse_clock(start)} {parse_clock(end)}")
     if do.startswith("split "):
         row = do.split(" ")[1]
-        do = f"split {row} {_seconds(form.get(f'at-{row}', ''))}"
+        do = f"split {row} {parse_clock(form.get(f'at-{row}', ''))}"
     return [*steps, *more, *([do] if do else [])]
-
-
-def _seconds(typed: str) -> int:
-    minutes, _, seconds = typed.strip().rpartition(":")
-    found, rest = whole_number(seconds), whole_number(minutes or "0")
-    if found is None or rest is None:
-        raise RefusedError("time", "minutes and seconds such as 2:05", typed[:40] or "nothing")
-    return 60 * rest + found
 
 
 def _row(n: int, move: HeardMove, heard: Heard) -> dict[str, Any]:
