@@ -14,7 +14,7 @@ from extendum.formats.document import dumps, loads
 def test_two_classes_are_proposed_into_two_files(tmp_path, capsys):
     given, out = tmp_path / "brief.json", tmp_path / "class.json"
     given.write_text(dumps(brief_of(1)))
-    asked = ["propose", str(given), "--to", "6:10", "-n", "2", "--seconds", "1", "-o", str(out), "--json"]
+    asked = ["propose", str(given), "--to", "6:10", "-n", "2", "--seconds", "10", "-o", str(out), "--json"]
     assert main(asked) == 0
     first, second = json.loads(capsys.readouterr().out)["proposals"]
     assert first["seconds"] == second["seconds"] == 370
