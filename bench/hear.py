@@ -130,9 +130,9 @@ def pairs(found: list[Thing], wanted: list[Thing], near: Callable[[Thing, Thing]
     return told
 
 
-def scored(name: str, *, vtt: bool = False) -> tuple[dict[str, Row], list[float]]:
-    """Each row of the table for one text, and the errors of its seconds a side."""
-    truth, found = truth_of(name), heard_plain(heard_in(name, vtt=vtt))
+def scored_as(name: str, heard: Heard, *, vtt: bool = False) -> tuple[dict[str, Row], list[float]]:
+    """Each row of the table for what was heard of one text, and the errors of its seconds a side."""
+    truth, found = truth_of(name), heard_plain(heard)
     stamps = [line.start for line in lines_of(name, vtt=vtt)]
     rows: dict[str, Row] = {}
     rows["moves"], offered = moves(found["moves"], truth["moves"])
@@ -189,10 +189,14 @@ def scored(name: str, *, vtt: bool = False) -> tuple[dict[str, Row], list[float]
 
 def summed(some: list[str], *, vtt: bool = False) -> tuple[dict[str, Row], float]:
     """The rows of several texts added up, and the middle error of seconds a side."""
+    return summed_up([scored_as(name, heard_in(name, vtt=vtt), vtt=vtt) for name in some])
+
+
+def summed_up(some: list[tuple[dict[str, Row], list[float]]]) -> tuple[dict[str, Row], float]:
+    """Several rows added up, and the middle of all errors."""
     rows: dict[str, Row] = {}
     errors: list[float] = []
-    for name in some:
-        own, off = scored(name, vtt=vtt)
+    for own, off in some:
         errors += off
         for kind, (right, found, wanted) in own.items():
             a, b, c = rows.get(kind, (0, 0, 0))
@@ -200,15 +204,19 @@ def summed(some: list[str], *, vtt: bool = False) -> tuple[dict[str, Row], float
     return rows, median(errors)
 
 
+def printed(title: str, rows: dict[str, Row], off: float) -> None:
+    """Print a table."""
+    print(f"\n{title:40} {'right':>6} {'found':>6} {'wanted':>6} {'recall':>7} {'precision':>9}")
+    for name, (right, found, wanted) in rows.items():
+        recall, precision = (f"{round(100 * right / n)} %" if n else "-" for n in (wanted, found))
+        print(f"{name:40} {right:6} {found:6} {wanted:6} {recall:>7} {precision:>9}")
+    print(f"{'seconds a side, middle error':40} {off:6.1f} s")
+
+
 def main() -> None:
     """Print both tables, and how long sixteen minutes take."""
     for kind in ("dev", "check"):
-        rows, off = summed(names(kind))
-        print(f"\n{kind:30} {'right':>6} {'found':>6} {'wanted':>6} {'recall':>7} {'precision':>9}")
-        for name, (right, found, wanted) in rows.items():
-            recall, precision = (f"{round(100 * right / n)} %" if n else "-" for n in (wanted, found))
-            print(f"{name:30} {right:6} {found:6} {wanted:6} {recall:>7} {precision:>9}")
-        print(f"{'seconds a side, middle error':30} {off:6.1f} s")
+        printed(kind, *summed(names(kind)))
     long = [Spoken(one.start + 502 * n, one.text) for n in range(2) for one in lines_of("dev-01")]
     began = time.perf_counter()
     hear(long, hearing(tuple(shipped_moves())))

@@ -33,7 +33,7 @@ from extendum.core.timing.compile import compile_script
 from extendum.core.timing.layout import length_of
 from extendum.formats.document import dumps
 from extendum.formats.findings_json import check_plain, finding_plain
-from extendum.formats.heard_class import draft
+from extendum.core.heard.drafting import draft
 from extendum.formats.heard_json import heard_plain
 from extendum.formats.hearing import hearing
 from extendum.formats.library import entry_plain, shipped_form, shipped_moves

@@ -14,7 +14,19 @@ from extendum.core.heard.corrected import as_talk, joined, moved, renamed, repla
 from extendum.core.heard.hear import hear
 from extendum.core.heard.report import facts
 from extendum.core.heard.said import said
-from extendum.core.heard.states import NEVER, Lasting, Model, Places, State, _Lattice, explain
+from extendum.core.heard.states import (
+    CUT_SHORT,
+    NEVER,
+    RELEASES,
+    SET_UPS,
+    WORKS,
+    Lasting,
+    Model,
+    Places,
+    State,
+    _Lattice,
+    explain,
+)
 from extendum.core.model.errors import RefusedError
 from extendum.formats.hearing import hearing
 from extendum.formats.library import shipped_moves
@@ -132,11 +144,12 @@ def test_the_likeliest_way_is_that_of_all_ways_there_are(seed):
     model = Model(lasting, follow, rng.uniform(0.2, 9, (kinds, len(State) + 1)))
     cues = np.concatenate((np.zeros((kinds, 1)), rng.integers(0, 3, (kinds, n - 1)).cumsum(axis=1)), axis=1)
     bonus = rng.normal(0, 1, (len(State), n))
-    lattice = _Lattice(model, places, cues, bonus)
-    ends = {State.TALK: 0.0, State.RELEASE: 0.0, State.RELEASED: 0.0, State.WORK: -2.0, State.AGAIN: -2.0}
+    lean = rng.normal(0, 0.3, (len(State) + 1, n)).cumsum(axis=1)
+    lattice = _Lattice(model, places, cues, bonus, lean)
+    ends = dict.fromkeys((State.TALK, *RELEASES), 0.0) | dict.fromkeys(WORKS, CUT_SHORT)
 
     def worth(way):
-        total = {State.TALK: 0.0, State.SET_UP: -3.0}.get(way[0][0], NEVER) + ends.get(way[-1][0], NEVER)
+        total = ({State.TALK: 0.0} | dict.fromkeys(SET_UPS, -3.0)).get(way[0][0], NEVER) + ends.get(way[-1][0], NEVER)
         for k, (state, first, last) in enumerate(way):
             start, told = lattice.between(state, last)
             total += told[first - start]
@@ -144,7 +157,7 @@ def test_the_likeliest_way_is_that_of_all_ways_there_are(seed):
         return total
 
     best = max(ways(n), key=worth)
-    found = explain(model, places, cues, bonus)
+    found = explain(model, places, cues, bonus, lean)
     assert [(one.state, one.first, one.last) for one in found] == [(state, a, b) for state, a, b in best]
 
 

@@ -15,8 +15,11 @@ LABEL, TRACK, ROOM, NAME_PX = 13.0, 18.0, 8.0, 11.5
 _BELOW = frozenset({"right", "second"})
 
 
-def draw_heard(heard: Heard, width: float = 1180) -> str:
-    """Bars for time that was held, a slanted stroke for a switch, ticks for calls, dots for counts."""
+def draw_heard(heard: Heard, width: float = 1180, *, edges: bool = False) -> str:
+    """Bars for time that was held, a slanted stroke for a switch, ticks for calls, dots for counts.
+
+    ``edges``: with what a pass can be drawn longer or shorter by, and where each minute lies.
+    """
     lines = max(1, -(-int(heard.length) // 60))
     columns = 1 + (lines >= TWO_COLUMNS_FROM)
     ruling = Ruling(width=width, margin=24, top=2, label=LABEL, track=TRACK, gap=ROOM, columns=columns, lines=lines)
@@ -44,9 +47,15 @@ def draw_heard(heard: Heard, width: float = 1180) -> str:
         x, y = _at(count.at, ruling)
         about = f"{count.numbers[0]} to {count.numbers[-1]}"
         drawn.append(tag("circle", _told(count.at, about), cx=n(x), cy=n(y + TRACK / 2), r="3.4", class_="counted"))
+    places = {}
+    if edges:
+        for row, move in enumerate(heard.moves):
+            drawn += [_edge(row, k, one, end, ruling) for k, one in enumerate(move.passes) for end in ("from", "to")]
+        minutes = " ".join(",".join(map(n, ruling.place(line))) for line in range(lines))
+        places = {"data_minutes": minutes, "data_second": n(ruling.second), "data_length": n(heard.length)}
     size = f"0 0 {n(width)} {n(ruling.height)}"
     about = f"What was heard in {clock(int(heard.length))}"
-    return tag("svg", "".join(drawn), class_="compare heard", viewBox=size, role="img", aria_label=about)
+    return tag("svg", "".join(drawn), class_="compare heard", viewBox=size, role="img", aria_label=about, **places)
 
 
 def _told(at: float, about: str) -> str:
@@ -57,6 +66,15 @@ def _at(seconds: float, ruling: Ruling) -> tuple[float, float]:
     line = min(ruling.lines - 1, int(seconds // 60))
     x, y = ruling.place(line)
     return x + (seconds - 60 * line) * ruling.second, y
+
+
+def _edge(row: int, k: int, one: Pass, end: str, ruling: Ruling) -> str:
+    """One end of a pass, to be dragged."""
+    at = one.start if end == "from" else one.end
+    x, y = _at(max(0.0, at - 0.01), ruling)
+    told = f"Drag: {'begins' if end == 'from' else 'ends'} at {clock(round(at))}"
+    place = {"x": n(x - 5), "y": n(y - 1), "width": "10", "height": n(TRACK + 2)}
+    return tag("rect", tag("title", told), class_="edge", **place, data_row=str(row), data_pass=str(k), data_end=end)
 
 
 def _bar(one: Pass, move: HeardMove, ruling: Ruling, *, whole: bool, told: str) -> Iterator[str]:

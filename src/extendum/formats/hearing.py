@@ -12,22 +12,29 @@ import numpy as np
 
 from extendum.core.heard.cues import Ear
 from extendum.core.heard.hear import Hearing
+from extendum.core.heard.idiom import Idiom
+from extendum.core.heard.likeness import notions_of
 from extendum.core.heard.names import Namer, Signature, signature
 from extendum.core.heard.parts import Weights
+from extendum.core.heard.sides import Sides, often
 from extendum.core.heard.states import NEVER, Lasting, Model, State
 from extendum.core.model.library import LibraryMove
 from extendum.formats.json_text import read_json
 
-#: Parts as the data names them, and the states that each stands for.
+#: The states as the data names them.
 PARTS = {
-    "talk": (State.TALK,),
-    "set-up": (State.SET_UP,),
-    "work": (State.WORK,),
-    "switch": (State.SWITCH,),
-    "work again": (State.AGAIN,),
-    "release": (State.RELEASE,),
-    "last release": (State.RELEASED,),
+    "talk": State.TALK,
+    "set-up": State.SET_UP,
+    "work": State.WORK,
+    "first set-up": State.FIRST_SET_UP,
+    "first work": State.FIRST,
+    "release": State.RELEASE,
+    "switch": State.SWITCH,
+    "work again": State.AGAIN,
+    "last release": State.RELEASED,
 }
+#: Whose rates each state has, in the order of the states; the last ones are those of the first seconds of work.
+RATED = ("talk", "set-up", "work", "set-up", "work", "release", "switch", "work", "release", "early work")
 
 
 @lru_cache(maxsize=8)
@@ -35,7 +42,10 @@ def hearing(library: tuple[LibraryMove, ...]) -> Hearing:
     """What recordings are heard by, with the moves of a library."""
     plain = _plain()
     weights = Weights(**{one["border"]: one["worth"] for one in plain["borders"]})
-    return Hearing(model(plain), weights, namer(library), ear(plain))
+    own = namer(library)
+    sidedness = {one.move.key: one.move.sidedness for one in library}
+    sides = Sides(often(own.likeness, sidedness), **{one["tells"]: one["worth"] for one in plain["sides"]})
+    return Hearing(model(plain), weights, own, sides, ear(plain), idiom(plain))
 
 
 def namer(library: Iterable[LibraryMove]) -> Namer:
@@ -46,21 +56,19 @@ def namer(library: Iterable[LibraryMove]) -> Namer:
     for entry in _plain()["moves"]:
         if here := [key for key in entry["moves"] if key in keys]:
             told += [signature(here, one) for one in entry["said"]]
-    return Namer(some, tuple(told))
+    return Namer(some, tuple(told), notions_of(_plain()["notions"]))
 
 
 def model(plain: dict[str, Any]) -> Model:
     """The states of the model, from the data."""
-    state = {name: some[0] for name, some in PARTS.items()}
     lasting, follow = {}, np.full((len(State), len(State)), NEVER)
     for one in plain["parts"]:
-        own = state[one["part"]]
+        own = PARTS[one["part"]]
         lasting[own] = Lasting(one["middle_s"], one["spread"], one["least_s"], one["most_s"])
         for name, share in one["then"].items():
-            follow[own, state[name]] = np.log(share)
+            follow[own, PARTS[name]] = np.log(share)
     rates = {one["cue"]: one["a_minute"] for one in plain["cues"]}
-    column = ("talk", "set-up", "work", "switch", "work", "release", "release", "early work")
-    table = np.array([[rate[part] for part in column] for rate in rates.values()])
+    table = np.array([[rate[part] for part in RATED] for rate in rates.values()])
     return Model(lasting, follow, table, plain["share"])
 
 
@@ -75,6 +83,13 @@ def ear(plain: dict[str, Any]) -> Ear:
                 told = told.replace(f"{{{name}}}", group)
             patterns[one["cue"]] = re.compile(told)
     return Ear(tuple(one["cue"] for one in plain["cues"]), patterns)
+
+
+def idiom(plain: dict[str, Any]) -> Idiom:
+    """How words lean to the parts of a class, from the data."""
+    told = read_json(files("extendum").joinpath("data", "hearing-words.json").read_text("utf-8"))
+    column = [told["parts"].index("work" if part == "early work" else part) for part in RATED]
+    return Idiom({word: np.array(leans)[column] for word, leans in told["words"].items()}, plain["idiom"])
 
 
 @lru_cache(maxsize=1)

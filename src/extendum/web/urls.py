@@ -12,6 +12,7 @@ from extendum.web.library import figures
 from extendum.web.moves import own
 from extendum.web.moves import views as moves
 from extendum.web.proposing import views as proposing
+from extendum.web.records import listening, recordings
 from extendum.web.records import views as records
 from extendum.web.teach import camera, clicker, learning, links, room, takes
 from extendum.web.teach import views as teach
@@ -25,7 +26,7 @@ urlpatterns = [
     path("sign-in/", auth.LoginView.as_view(template_name="accounts/sign_in.html"), name="sign-in"),
     path("sign-out/", auth.LogoutView.as_view(), name="sign-out"),
     path("", shelf.shelf, name="shelf"),
-    path("read-in/", reading.read_in, name="read-in"),
+    path("read-in/", reading.read_in, {"timed": listening.heard_page}, name="read-in"),
     path("settings/", accounts.settings_page, name="settings"),
     path("help/", guide.help_page, name="help"),
     path("classes/<int:pk>/what-if/", fitting.what_if, name="what-if"),
@@ -93,6 +94,9 @@ urlpatterns = [
     path("classes/<int:pk>/presses/", clicker.presses, name="presses"),
     path("classes/<int:pk>/card/", records.card, name="card"),
     path("classes/<int:pk>/next-time/", records.next_time, name="next-time"),
+    path("classes/<int:pk>/recordings/", recordings.recordings, name="recordings"),
+    path("classes/<int:pk>/recordings/<int:recording>/", recordings.correct, name="correct-recording"),
+    path("classes/<int:pk>/recordings/<int:recording>/remove/", recordings.remove, name="remove-recording"),
     path("logbook/", records.logbook, name="logbook"),
     path("logbook/plan/", records.plan, name="plan"),
     path("logbook/overview/", records.overview, name="overview"),

@@ -8,8 +8,9 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
-from extendum.core.heard.hear import OTHER, half_in, until
+from extendum.core.heard.hear import half_in, until
 from extendum.core.heard.recording import Half, Heard, HeardCall, HeardMove, Offer, Pass
+from extendum.core.heard.sides import OTHER
 from extendum.core.model.errors import RefusedError
 
 SIDES = ("left", "right", "first", "second", "both")

@@ -3,30 +3,31 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
 from extendum.core.heard.calling import Count, calls, counts, halves
-from extendum.core.heard.cues import Ear, cues_in
+from extendum.core.heard.cues import Cues, Ear, cues_in
+from extendum.core.heard.idiom import Idiom
 from extendum.core.heard.names import Namer, Sign, signs
-from extendum.core.heard.parts import Told, Weights, bonus_of, flips, places_of, sided
+from extendum.core.heard.parts import Told, Weights, bonus_of, places_of
 from extendum.core.heard.recording import Half, Heard, HeardCall, HeardMove, Offer, Pass
 from extendum.core.heard.said import Line, Word, said
 from extendum.core.heard.saying import promises, remarks, reminders
-from extendum.core.heard.states import WORKS, Model, Part, State, explain
+from extendum.core.heard.sides import OTHER, Sides, flips, sided
+from extendum.core.heard.states import RELEASES, SET_UPS, WORKS, Model, Part, State, explain
 from extendum.core.model.move import Sidedness
 
 #: People are in position a little before the words for it are over.
 BEFORE_S = 1.5
 #: A move whose name has less than this for it keeps the speaker's own words.
-NAMED = 2.3
+NAMED = 6.0
 #: A call is held against what ends within so long.
 WITHIN_S = 90.0
 #: The side of a pass is named on the way into it, or so long after.
 SIDE_WITHIN_S = 6.0
 #: A second side begins so soon after the first one, and is as good a match for its move as any, within so much.
 AGAIN_S, AS_GOOD = 12.0, 0.3
-OTHER = {"left": "right", "right": "left", "first": "second", "second": "first"}
 _TURNS = re.compile(r"\b(?:look|looks|turn|twist|rotate)\b")
 
 
@@ -37,7 +38,9 @@ class Hearing:
     model: Model
     weights: Weights
     namer: Namer
+    sides: Sides
     ear: Ear
+    idiom: Idiom
 
 
 @dataclass
@@ -47,22 +50,29 @@ class _Rough:
     set_up: Part
     passes: list[Part]
     switches: list[Part]
+    outs: list[float]
     end: float
 
 
-def hear(lines: Sequence[Line], hearing: Hearing) -> Heard:
-    """What timed lines tell."""
+def length_of(words: Sequence[Word], lines: Sequence[Line]) -> float:
+    """How long a recording lasts, in seconds: a little longer than its last word and its last stamp."""
+    return max(words[-1].until, lines[-1].start) + 1.0
+
+
+def hear(lines: Sequence[Line], hearing: Hearing, of: Callable[[Cues], Cues] = lambda cues: cues) -> Heard:
+    """What timed lines tell; ``of`` may change the cues that are heard (a trial takes some of them away)."""
     words = said(lines)
     if not words:
         return Heard(lines[-1].start if lines else 0.0, (), (), (), (), (), (), (), (), (), ())
-    length = max(words[-1].until + 1.0, lines[-1].start + 1.0)
+    length = length_of(words, lines)
     found = signs(words, hearing.namer.signatures)
-    cues = cues_in(words, found, hearing.ear)
+    cues = of(cues_in(words, found, hearing.ear))
     places = places_of(words, cues, length)
     counted = counts(words)
     called, half = calls(words, counted), [words[n].at for n in halves(words)]
-    bonus = bonus_of(Told(words, cues, found), places, hearing.weights, hearing.namer)
-    parts = explain(hearing.model, places, cues.sums(len(words)), bonus)
+    bonus = bonus_of(Told(words, cues, found), places, hearing.weights, hearing.namer, hearing.sides)
+    lean = hearing.idiom.sums([word.stem for word in words], len(State))
+    parts = explain(hearing.model, places, cues.sums(len(words)), bonus, lean)
     ear = _Ear(words, found, hearing.namer, counted)
     rough = _joined(_rough(parts), ear)
     moves = ear.moves(rough)
@@ -85,15 +95,18 @@ def _rough(parts: Sequence[Part]) -> list[_Rough]:
     """The parts of each move together; talk is left out, and a set-up that leads to no work."""
     found: list[_Rough] = []
     for part in parts:
-        if part.state is State.SET_UP:
-            found.append(_Rough(part, [], [], part.end))
+        if part.state in SET_UPS:
+            found.append(_Rough(part, [], [], [], part.end))
         elif found and part.state in WORKS:
             found[-1].passes.append(part)
+            found[-1].outs.append(part.end)
             found[-1].end = part.end
         elif found and part.state is State.SWITCH:
             found[-1].switches.append(part)
-        elif found and part.state in (State.RELEASE, State.RELEASED):
+        elif found and part.state in RELEASES:
             found[-1].end = part.end
+            if found[-1].outs:
+                found[-1].outs[-1] = part.end
     return [one for one in found if one.passes]
 
 
@@ -104,7 +117,13 @@ def _joined(rough: Sequence[_Rough], ear: _Ear) -> list[_Rough]:
         if found and len(one.passes) == 1 and len(found[-1].passes) == 1 and ear.is_second_side(one, found[-1]):
             before = found[-1]
             again = replace(one.passes[0], state=State.AGAIN)
-            found[-1] = _Rough(before.set_up, [*before.passes, again], [*before.switches, one.set_up], one.end)
+            found[-1] = _Rough(
+                before.set_up,
+                [*before.passes, again],
+                [*before.switches, one.set_up],
+                [*before.outs, *one.outs],
+                one.end,
+            )
         else:
             found.append(one)
     return found
@@ -131,8 +150,8 @@ class _Ear:
             own = " ".join(word.text for word in self.words[first : min(work, first + 6)])
             sides = self._sides(one, limbs, self.namer.sidedness(offers[0].key) if named else None)
             passes = tuple(
-                Pass(side, max(0.0, part.start - BEFORE_S), part.end, part.sure, self._count(part))
-                for part, side in zip(one.passes, sides, strict=True)
+                Pass(side, max(0.0, part.start - BEFORE_S), part.end, part.sure, self._count(part), out=out)
+                for part, side, out in zip(one.passes, sides, one.outs, strict=True)
             )
             name, key = (offers[0].name, offers[0].key) if named else (own[:1].upper() + own[1:], "")
             sure = one.set_up.sure

@@ -6,19 +6,16 @@ set-up words of the library tell more, by how rare the words are that they share
 
 from __future__ import annotations
 
-import math
 import re
-from collections import Counter, defaultdict
+from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
-import numpy as np
-import numpy.typing as npt
-
+from extendum.core.heard.likeness import Likeness, said_of, weighed
 from extendum.core.heard.recording import Offer
 from extendum.core.heard.said import Word
-from extendum.core.listening.words import sentences_of, stem
+from extendum.core.listening.words import stem
 from extendum.core.model.body import FLOOR, Posture
 from extendum.core.model.library import LibraryMove
 from extendum.core.model.move import Sidedness
@@ -33,7 +30,9 @@ SETTLED_S = 9.0
 #: What a signature is worth before the set-up, and late in the work.
 BEFORE, LATE = 0.9, 0.55
 #: What being alike in words is worth, and being in the posture that was named last, or in another.
-ALIKE, SAME_POSTURE, OTHER_POSTURE = 5.0, 0.35, -0.15
+ALIKE, SAME_POSTURE, OTHER_POSTURE = 18.0, 0.35, -0.15
+#: Words before a set-up, and late in the work, count for so much of those of the set-up.
+BEFORE_SHARE, LATE_SHARE = 0.6, 0.3
 #: So many moves are looked at beside the best.
 OFFERED = 6
 _POSTURES = {
@@ -41,32 +40,6 @@ _POSTURES = {
     "floor": re.compile(r"\b(?:mat|floor|lie|lying|hands and knees|all fours|kneel|knees down|fronts?|belly)\b"),
     "stand": re.compile(r"\b(?:stand|standing|feet under|wall|step)\b"),
 }
-#: Words that tell no move from another.
-_DULL = frozenset(
-    stem(word)
-    for word in [
-        "the",
-        "a",
-        "an",
-        "and",
-        "your",
-        "you",
-        "it",
-        "of",
-        "to",
-        "with",
-        "in",
-        "on",
-        "is",
-        "or",
-        "for",
-        "as",
-        "so",
-        "that",
-        "this",
-        "at",
-    ]
-)
 WORTH = (0.0, 2.6, 2.8, 3.5, 4.1)
 
 
@@ -131,6 +104,7 @@ class Namer:
 
     library: tuple[LibraryMove, ...]
     signatures: tuple[Signature, ...]
+    notions: Mapping[str, tuple[str, ...]]
 
     @cached_property
     def posture(self) -> Mapping[str, Posture]:
@@ -138,40 +112,17 @@ class Namer:
         return {one.move.key: one.move.posture for one in self.library}
 
     @cached_property
-    def _vectors(self) -> tuple[dict[str, float], dict[str, dict[str, float]]]:
-        told = {one.move.key: Counter(_words_of(one)) for one in self.library}
+    def likeness(self) -> Likeness:
+        """The words of the library, and those of the signatures."""
+        told = {one.move.key: list(said_of(one)) for one in self.library}
         for one in self.signatures:
             for key in one.moves:
-                told[key].update(word for group in one.groups for word in group if not word.startswith("="))
-        rarity = Counter(word for some in told.values() for word in some)
-        idf = {word: math.log(len(told) / n) for word, n in rarity.items()}
-        return idf, {
-            key: _unit({word: (1 + math.log(n)) * idf[word] for word, n in some.items()}) for key, some in told.items()
-        }
+                told[key] += [word for group in one.groups for word in group if not word.startswith("=")]
+        return Likeness({key: tuple(some) for key, some in told.items()}, self.notions)
 
-    @cached_property
-    def _rows(self) -> dict[str, npt.NDArray[np.float64]]:
-        """For each word of the library how much it tells each of its moves."""
-        idf, vectors = self._vectors
-        return {word: np.array([vector.get(word, 0.0) for vector in vectors.values()]) for word in idf}
-
-    def likest(self, words: Sequence[Word], first: int, last: int) -> float:
+    def likest(self, words: Sequence[Word]) -> float:
         """How alike some words and those of the most similar move are (0 to 1)."""
-        idf, _ = self._vectors
-        own = {word.stem: idf[word.stem] for word in words[first:last] if word.stem in idf}
-        length = math.sqrt(sum(weight * weight for weight in own.values()))
-        if not length:
-            return 0.0
-        told = sum((weight * self._rows[word] for word, weight in own.items()), np.zeros(len(self.library)))
-        return float(told.max() / length)
-
-    def alike(self, words: Iterable[str]) -> dict[str, float]:
-        """How alike the words of a move and some words are (0 to 1), for each move."""
-        idf, vectors = self._vectors
-        own = _unit({word: (1 + math.log(n)) * idf[word] for word, n in Counter(words).items() if word in idf})
-        return {
-            key: sum(weight * vector.get(word, 0.0) for word, weight in own.items()) for key, vector in vectors.items()
-        }
+        return float(self.likeness.alike(weighed((words, 1.0))).max())
 
     def sidedness(self, key: str) -> Sidedness | None:
         """Whether a move is done on each side."""
@@ -202,9 +153,11 @@ class Namer:
             share = BEFORE if one.first < first else LATE if words[one.first].at > settled else 1.0
             for key in one.signature.moves:
                 scores[key] = max(scores.get(key, 0.0), share * one.signature.worth)
-        told = [word.stem for word in words[first : min(last, work + EARLY_WORDS)]]
-        for key, share in self.alike(told).items():
-            scores[key] = scores.get(key, 0.0) + ALIKE * share
+        early = min(last, work + EARLY_WORDS)
+        before = (words[max(0, first - BEFORE_WORDS) : first], BEFORE_SHARE)
+        told = weighed(before, (words[first:early], 1.0), (words[early:last], LATE_SHARE))
+        for key, share in zip(self.likeness.keys, self.likeness.alike(told), strict=True):
+            scores[key] = scores.get(key, 0.0) + ALIKE * float(share)
         if posture:
             for key in scores:
                 scores[key] += SAME_POSTURE if _stance(self.posture[key]) == posture else OTHER_POSTURE
@@ -217,18 +170,3 @@ def _stance(posture: Posture) -> str:
     if posture in (Posture.CHAIR, Posture.CHAIR_EDGE):
         return "chair"
     return "floor" if posture in FLOOR else "stand"
-
-
-def _unit(vector: dict[str, float]) -> dict[str, float]:
-    length = math.sqrt(sum(weight * weight for weight in vector.values()))
-    return {word: weight / length for word, weight in vector.items()} if length else {}
-
-
-def _words_of(entry: LibraryMove) -> list[str]:
-    """The stems of what is said of a move: its names, the way into it, to its other side and out, and its prompts."""
-    words = entry.words
-    told = (entry.move.name, *entry.aliases, words.moving, words.there, words.short, words.switch, words.release)
-    texts = (*told, *(prompt.text for prompt in words.prompts))
-    return [
-        word.stem for text in texts for sentence in sentences_of(text) for word in sentence if word.stem not in _DULL
-    ]

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import re
 from bisect import bisect_left
 from collections.abc import Sequence
@@ -10,18 +11,20 @@ from dataclasses import dataclass
 import numpy as np
 
 from extendum.core.heard.cues import Cues
+from extendum.core.heard.echo import echoes
 from extendum.core.heard.names import Namer, Sign
 from extendum.core.heard.said import JOINTS, Word
-from extendum.core.heard.states import Floats, Places, State
+from extendum.core.heard.sides import Sides, flips, sided
+from extendum.core.heard.states import RELEASES, WORKS, Floats, Places, State
 
 #: So many words of a set-up are compared with the words of the library.
 ALIKE_WORDS = 18
 #: So many words after a place are looked at for the signature of a move.
 NAMED_WORDS = 22
+#: And so many to tell whether it has a second side.
+SIDED_WORDS = 28
 #: A silence that something can begin after.
 SILENCE_S = 0.8
-#: The same limb is named with the other side so many seconds after.
-FLIP_S = (5.0, 110.0)
 #: A text is not punctuated where fewer of its words than this end a sentence or a clause.
 UNPUNCTUATED = 0.04
 _INSIDE = frozenset(
@@ -73,7 +76,6 @@ _NOT_BEFORE = frozenset(
         "just",
     ]
 )
-_LIMB = re.compile(r"^(leg|arm|foot|feet|hand|knee|ankle|ear|elbow|shoulder|hip|thigh|shin|heel|wrist|one)s?$")
 
 
 @dataclass(frozen=True)
@@ -93,6 +95,11 @@ class Weights:
     joint: float = -0.7
     act: float = -1.0
     comma: float = -0.3
+    sided: float = 1.0
+    echo: float = 0.0
+    echo_from: float = 0.5
+    again: float = 0.0
+    once: float = 0.0
 
 
 def places_of(words: Sequence[Word], cues: Cues, length: float) -> Places:
@@ -124,41 +131,6 @@ def places_of(words: Sequence[Word], cues: Cues, length: float) -> Places:
     return Places(np.array(own), np.array([*begins, length]), np.array([*ended, words[-1].until]))
 
 
-def sided(words: Sequence[Word]) -> list[tuple[int, str, str]]:
-    """Each left and right that belongs to a limb, or stands for one."""
-    found = []
-    for n, word in enumerate(words):
-        if word.text not in ("left", "right"):
-            continue
-        near = [one.text for one in words[n + 1 : n + 3]]
-        limb = next((m.group(1) for one in near if (m := _LIMB.match(one))), "")
-        before = words[n - 1].text if n else ""
-        if not limb and before in ("the", "your", "to", "on"):
-            limb = "one"
-        if limb and not (
-            word.text == "left" and n and words[n - 1].text in ("more", "seconds", "is", "have", "i", "we", "you")
-        ):
-            found.append((n, word.text, {"feet": "foot"}.get(limb, limb)))
-    return found
-
-
-def flips(words: Sequence[Word], sides: Sequence[tuple[int, str, str]]) -> set[int]:
-    """Where the same limb is named with the other side than a while before."""
-    found = set()
-    for k, (n, side, limb) in enumerate(sides):
-        for m, other, same in sides[:k][::-1]:
-            gap = words[n].at - words[m].at
-            if gap > FLIP_S[1]:
-                break
-            if (same == limb or "one" in (same, limb)) and gap >= FLIP_S[0]:
-                if other != side:
-                    found.add(n)
-                break
-            if same == limb and other != side and gap < FLIP_S[0]:
-                break
-    return found
-
-
 @dataclass(frozen=True)
 class Told:
     """What the words of a recording were found to say: its cues, and the moves that they tell."""
@@ -168,9 +140,9 @@ class Told:
     signs: Sequence[Sign]
 
 
-def bonus_of(told: Told, places: Places, w: Weights, namer: Namer) -> Floats:
+def bonus_of(told: Told, places: Places, w: Weights, namer: Namer, sides: Sides) -> Floats:
     """What speaks for a part of each state to begin at each place, shaped (states, places)."""
-    borders = _Borders(told, places, w, namer)
+    borders = _Borders(told, places, w, namer, sides)
     found = np.zeros((len(State), len(places.word)))
     for k in range(len(places.word) - 1):
         borders.weigh(k, found[:, k])
@@ -180,8 +152,8 @@ def bonus_of(told: Told, places: Places, w: Weights, namer: Namer) -> Floats:
 class _Borders:
     """The words around each place of a recording."""
 
-    def __init__(self, told: Told, places: Places, w: Weights, namer: Namer) -> None:
-        self.told, self.places, self.w, self.namer = told, places, w, namer
+    def __init__(self, told: Told, places: Places, w: Weights, namer: Namer, sides: Sides) -> None:
+        self.told, self.places, self.w, self.namer, self.sides = told, places, w, namer, sides
         cues = told.cues
         self.release, self.switch, self.next, self.short = (
             sorted(cues.at[name]) for name in ("release", "switch", "next", "short")
@@ -193,6 +165,7 @@ class _Borders:
         self.named = np.zeros(len(told.words) + 1)
         for sign in told.signs:
             self.named[sign.first] = max(self.named[sign.first], sign.signature.worth)
+        self.echoes = echoes(told.words, places.word[:-1].tolist(), namer.likeness)
 
     def weigh(self, k: int, found: Floats) -> None:
         """What speaks for each state to begin at one place, put into a row of its own."""
@@ -202,15 +175,17 @@ class _Borders:
         ended = _near(self.release, word, 3) or _near(self.short, word, 2) or over_counted
         turned, flipped = _near(self.switch, word, 5), _near(self.flips, word, 10)
         after = w.counted * over_counted + loose
-        found[[State.RELEASE, State.RELEASED]] = (w.release if ended else w.no_release) + loose
-        found[State.SWITCH] = (w.switch * turned + w.flip * flipped if turned or flipped else w.no_switch) + after
+        found[list(RELEASES)] = (w.release if ended else w.no_release) + loose
+        turns = w.switch * turned + w.flip * flipped if turned or flipped else w.no_switch
+        found[State.SWITCH] = w.again + turns + w.echo * (self.echoes[k] - w.echo_from) + after
         named = float(self.named[word : word + NAMED_WORDS].max())
-        like = self.namer.likest(self.told.words, word, word + ALIKE_WORDS)
-        found[State.SET_UP] = (
-            w.alike * like + w.name * (named - w.name_from) + w.next * _near(self.next, word, 3) + after
-        )
+        like = self.namer.likest(self.told.words[word : word + ALIKE_WORDS])
+        opens = w.once + w.alike * like + w.name * (named - w.name_from) + w.next * _near(self.next, word, 3) + after
+        twice = self.sides.twice(self.told.words[word : word + SIDED_WORDS], self.namer.likeness)
+        found[State.SET_UP] = opens + w.sided * math.log(1 - twice)
+        found[State.FIRST_SET_UP] = opens + w.sided * math.log(twice)
         found[State.TALK] = loose
-        found[[State.WORK, State.AGAIN]] = 0.5 * loose
+        found[list(WORKS)] = 0.5 * loose
 
     def _loose(self, word: int) -> float:
         """What speaks against a border at a place: it is none where a sentence ends or a silence lies."""

@@ -17,7 +17,8 @@ class Pass:
     """Work on one side, in seconds of the recording, and how sure its beginning is (0 to 1).
 
     ``side``: left, right, both, or first and second where nobody says which; ``count``: reps that were counted;
-    ``direction``: where that changes and not the side.
+    ``direction``: where that changes and not the side; ``out``: until when people come out of it, 0 where that is not
+    known.
     """
 
     side: str
@@ -26,6 +27,7 @@ class Pass:
     sure: float
     count: int = 0
     direction: str = ""
+    out: float = 0.0
 
     @property
     def seconds(self) -> float:

@@ -22,15 +22,21 @@ NEAR_S = 3.0
 
 
 class State(IntEnum):
-    """A part of a class; work and release after the first pass are other states than after further ones."""
+    """A part of a class.
+
+    A move that is done once is set up, worked, and ended with ``RELEASED``; one with a second side or direction opens
+    with ``FIRST_SET_UP``, and between its passes are ``RELEASE`` and ``SWITCH``.
+    """
 
     TALK = 0
     SET_UP = 1
     WORK = 2
-    SWITCH = 3
-    AGAIN = 4
+    FIRST_SET_UP = 3
+    FIRST = 4
     RELEASE = 5
-    RELEASED = 6
+    SWITCH = 6
+    AGAIN = 7
+    RELEASED = 8
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,8 +66,8 @@ class Model:
     lasting: Mapping[State, Lasting]
     follow: Floats
     rates: Floats
-    share: float = 0.58
-    early_s: float = 7.0
+    share: float = 0.9
+    early_s: float = 9.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,7 +82,11 @@ class Part:
     sure: float = 0.0
 
 
-WORKS = frozenset({State.WORK, State.AGAIN})
+SET_UPS = frozenset({State.SET_UP, State.FIRST_SET_UP})
+WORKS = frozenset({State.WORK, State.FIRST, State.AGAIN})
+RELEASES = frozenset({State.RELEASE, State.RELEASED})
+#: Who stops in the middle of work is less likely to have come to the end of a recording.
+CUT_SHORT = -2.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -88,26 +98,27 @@ class Places:
     ended: Floats
 
 
-def explain(model: Model, places: Places, cues: Floats, bonus: Floats) -> list[Part]:
+def explain(model: Model, places: Places, cues: Floats, bonus: Floats, lean: Floats | float = 0.0) -> list[Part]:
     """The likeliest parts of a whole recording, in order.
 
     ``cues``: how many of each kind stand before each word, (kinds, words + 1); ``bonus``: what speaks for a part of
-    each state to begin at each place, (states, places).
+    each state to begin at each place, (states, places); ``lean``: how much the words before each one speak for each
+    state besides, (states + 1, words + 1).
     """
-    lattice = _Lattice(model, places, cues, bonus)
+    lattice = _Lattice(model, places, cues, bonus, lean)
     return lattice.parts()
 
 
 class _Lattice:
     """Every way through the places of one recording."""
 
-    def __init__(self, model: Model, places: Places, cues: Floats, bonus: Floats) -> None:
+    def __init__(self, model: Model, places: Places, cues: Floats, bonus: Floats, lean: Floats | float = 0.0) -> None:
         self.model, self.places, self.bonus = model, places, bonus
         #: How much what was said so far speaks for each state, shaped (states + 1, words + 1).
-        self.said = (np.log(model.rates) * model.share).T @ cues
+        self.said = (np.log(model.rates) * model.share).T @ cues + lean
         self.idle = model.rates.sum(axis=0) / 60 * model.share
         begins = np.array([places.ended if state in WORKS else places.begins for state in State])
-        ends = [places.ended if state in (State.SET_UP, State.SWITCH) else places.begins for state in State]
+        ends = [places.ended if state in {*SET_UPS, State.SWITCH} else places.begins for state in State]
         self.begins, self.ends = begins, np.array(ends)
         settled = np.searchsorted(places.begins, places.ended + model.early_s)
         self.settled = np.minimum(settled, len(places.word) - 1)
@@ -138,7 +149,8 @@ class _Lattice:
         into, ways = np.full(shape, NEVER), np.full(shape, NEVER)
         back, before = np.zeros(shape, dtype=int), np.zeros(shape, dtype=int)
         into[State.TALK, 0] = ways[State.TALK, 0] = 0.0
-        into[State.SET_UP, 0] = ways[State.SET_UP, 0] = -3.0
+        for state in SET_UPS:
+            into[state, 0] = ways[state, 0] = -3.0
         follow = self.model.follow
         scores: dict[tuple[int, int], tuple[int, Floats]] = {}
         for last in range(1, n):
@@ -155,8 +167,7 @@ class _Lattice:
             into[:, last] = led.max(axis=0) + self.bonus[:, last]
             ways[:, last] = _summed(whole[:, last, None] + follow, axis=0) + self.bonus[:, last]
         sure = self._sure(scores, ways, whole)
-        ends = (State.TALK, State.RELEASE, State.RELEASED, State.WORK, State.AGAIN)
-        state = max(ends, key=lambda one: best[one, n - 1] - 2.0 * (one in WORKS))
+        state = max({State.TALK, *RELEASES, *WORKS}, key=lambda one: best[one, n - 1] + CUT_SHORT * (one in WORKS))
         found, last = [], n - 1
         while last > 0:
             first = int(back[state, last])
@@ -171,8 +182,8 @@ class _Lattice:
         n = ways.shape[1]
         after = np.full(ways.shape, NEVER)
         onward = np.full(ways.shape, NEVER)
-        onward[[State.TALK, State.RELEASE, State.RELEASED], n - 1] = 0.0
-        onward[[State.WORK, State.AGAIN], n - 1] = -2.0
+        onward[[State.TALK, *RELEASES], n - 1] = 0.0
+        onward[list(WORKS), n - 1] = CUT_SHORT
         for last in range(n - 1, 0, -1):
             if last < n - 1:
                 onward[:, last] = _summed(self.model.follow + (self.bonus[:, last] + after[:, last])[None, :], axis=1)

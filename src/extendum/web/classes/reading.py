@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any
 
 from django.http import HttpResponse
@@ -22,7 +23,6 @@ from extendum.formats.order_reader import read_order
 from extendum.formats.plain import decoded
 from extendum.formats.timed_text import is_timed
 from extendum.web.classes import store
-from extendum.web.classes.listening import heard_page
 from extendum.web.library.store import Library, library_of
 from extendum.web.shared.asked import Asked
 
@@ -31,8 +31,8 @@ TALK, OWN = "talk", "own"
 
 
 @require_http_methods(["GET", "HEAD", "POST"])
-def read_in(request: Asked) -> HttpResponse:
-    """Take a file or a text, show what it holds, and make a class of it on request."""
+def read_in(request: Asked, timed: Callable[[Asked, str, str], HttpResponse]) -> HttpResponse:
+    """Take a file or a text, show what it holds, and make a class of it on request; ``timed`` hears timed text."""
     if request.method != "POST":
         return render(request, "classes/read.html", {})
     form = request.POST
@@ -42,7 +42,7 @@ def read_in(request: Asked) -> HttpResponse:
         if text.lstrip("\ufeff \t\r\n").startswith("{"):
             return _document(request, text)
         if is_timed(text):
-            return heard_page(request, name, text)
+            return timed(request, name, text)
         return _order(request, name, text)
     except RefusedError as error:
         told = {"error": str(error), "text": form.get("text", "")[:20_000], "title": title}

@@ -41,3 +41,20 @@ class NextTime(models.Model):
 
     def __str__(self) -> str:
         return self.text
+
+
+class PastRecording(models.Model):
+    """The timed text of a recording of a class, and the corrections of what was heard in it, one on each line."""
+
+    of = models.ForeignKey(StretchClass, models.CASCADE, related_name="past_recordings")
+    name = models.CharField(max_length=200)
+    text = models.TextField()
+    steps = models.TextField(blank=True)
+    kept_at = models.DateTimeField(default=timezone.now)
+    removed_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["-kept_at", "-pk"]
+
+    def __str__(self) -> str:
+        return f"{self.of_id}: {self.name}"

@@ -9,7 +9,7 @@ from extendum.core.heard.corrected import corrected
 from extendum.core.model.errors import RefusedError
 from extendum.core.timing.compile import compile_script
 from extendum.formats.document import dumps, loads
-from extendum.formats.heard_class import draft
+from extendum.core.heard.drafting import draft
 from extendum.formats.library import shipped_moves
 
 EVERY = (*names("dev"), *names("check"))

@@ -1,0 +1,269 @@
+"""Counts what recordings are heard by in the texts ``dev`` of tests/data/heard: `make learn-hearing`.
+
+Writes rates of cues, words and the signs of second sides into data/hearing.json and data/hearing-words.json, after each
+text was laid along what is really in it. `python -m bench.learn --left-out` prints how well each text is heard by what
+the other seven tell, and again with most signatures and many cues taken away, as another speaker's words would do; what
+is chosen by hand (worths, patterns) was chosen by those two tables. The texts ``check`` are never read here.
+"""
+
+from __future__ import annotations
+
+import json
+import random
+import sys
+from collections import Counter
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, replace
+from functools import cache
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+import numpy.typing as npt
+
+from bench.hear import Row, Thing, lines_of, names, printed, scored_as, summed_up, truth_of
+from extendum.core.heard.cues import Cues, cues_in
+from extendum.core.heard.hear import Hearing, hear, length_of
+from extendum.core.heard.idiom import Idiom, counted, leanings
+from extendum.core.heard.likeness import stems_of
+from extendum.core.heard.names import Sign, signs
+from extendum.core.heard.parts import SIDED_WORDS, Told, bonus_of, places_of
+from extendum.core.heard.said import Word, said
+from extendum.core.heard.states import RELEASES, WORKS, Part, Places, State, explain
+from extendum.formats.hearing import RATED, hearing
+from extendum.formats.library import shipped_moves
+
+DATA = Path(__file__).parents[1] / "src" / "extendum" / "data"
+DEV = names("dev")
+#: A border of the truth may lie so many seconds from a place where a part can begin, and draws it so much.
+NEAR_S, DRAWN = 4.0, 7.0
+#: Minutes at the usual rate that every rate is mixed with, and the least one.
+PRIOR_MIN, LEAST_RATE = 0.35, 0.02
+#: What a text of the library counts for beside one of a recording, and how much of a class each part is.
+LIBRARY = 0.3
+SHARES = {"talk": 0.16, "set-up": 0.3, "work": 0.4, "switch": 0.06, "release": 0.08}
+#: How many of the signatures, of the words for switches and releases, and of other cues are taken away; how often.
+LOST, LOST_TURNS, LOST_CUES, TIMES = 0.7, 0.65, 0.3, 3
+_TURNS = ("switch", "release", "short")
+_OTHERS = ("acts", "body", "command", "next")
+EARLY = len(State)
+Table = npt.NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class Text:
+    """A text with what was found in it, and what is really in it."""
+
+    name: str
+    words: tuple[Word, ...]
+    found: list[Sign]
+    cues: Cues
+    places: Places
+    truth: Thing
+
+
+@cache
+def own() -> Hearing:
+    """What recordings are heard by now."""
+    return hearing(tuple(shipped_moves()))
+
+
+@cache
+def text(name: str) -> Text:
+    """One of the texts."""
+    lines = lines_of(name)
+    words = said(lines)
+    found = signs(words, own().namer.signatures)
+    cues = cues_in(words, found, own().ear)
+    return Text(name, words, found, cues, places_of(words, cues, length_of(words, lines)), truth_of(name))
+
+
+def borders(truth: Thing) -> dict[State, list[float]]:
+    """When each part of a text really begins, in seconds."""
+    at: dict[State, list[float]] = {state: [] for state in State}
+    last = 0.0
+    for move in truth["moves"]:
+        if move["start_s"] - last > 3:
+            at[State.TALK].append(last)
+        passes = move["passes"]
+        more = len(passes) > 1
+        at[State.FIRST_SET_UP if more else State.SET_UP].append(move["start_s"])
+        for n, one in enumerate(passes):
+            at[State.AGAIN if n else State.FIRST if more else State.WORK].append(one["from_s"])
+            at[State.RELEASE if n + 1 < len(passes) else State.RELEASED].append(one["to_s"])
+            if n + 1 < len(passes):
+                turns = [turn["at_s"] for turn in truth["switches"]]
+                at[State.SWITCH] += [one["to_s"], *(t for t in turns if -3 <= t - one["to_s"] <= 30)]
+        last = move["end_s"]
+    at[State.TALK].append(last)
+    return at
+
+
+@cache
+def aligned(name: str) -> list[Part]:
+    """The parts of a text, laid along what is really in it."""
+    here, hears = text(name), own()
+    drawn = np.zeros((len(State), len(here.places.word)))
+    for state, times in borders(here.truth).items():
+        begins = here.places.ended if state in WORKS else here.places.begins
+        off = np.abs(begins[:, None] - np.array(times or [1e9])[None, :]).min(axis=1)
+        drawn[state] = np.where(off <= NEAR_S, DRAWN - 0.5 * off, 0.0 if state in RELEASES else -DRAWN)
+        if state in RELEASES:
+            drawn[state] = np.where(off <= NEAR_S, 2.0, -DRAWN)
+    told = Told(here.words, here.cues, here.found)
+    bonus = bonus_of(told, here.places, hears.weights, hears.namer, hears.sides)
+    lean = hears.idiom.sums([word.stem for word in here.words], len(State))
+    return explain(hears.model, here.places, here.cues.sums(len(here.words)), bonus + drawn, lean)
+
+
+def counts_in(name: str) -> tuple[Table, Table]:
+    """How many cues of each kind are said in each state of a text, and how many seconds each state lasts."""
+    here = text(name)
+    kinds = own().ear.kinds
+    cues, seconds = np.zeros((len(kinds), len(State) + 1)), np.zeros(len(State) + 1)
+    early_s = own().model.early_s
+    for part in aligned(name):
+        lasts, early = part.end - part.start, min(early_s, part.end - part.start) if part.state in WORKS else 0.0
+        seconds[part.state] += lasts - early
+        seconds[EARLY] += early
+        for n, kind in enumerate(kinds):
+            for word in here.cues.at[kind]:
+                if part.first <= word < part.last:
+                    settled = part.state not in WORKS or here.words[word].at >= part.start + early_s
+                    cues[n, part.state if settled else EARLY] += 1
+    return cues, seconds
+
+
+def rates(some: Iterable[str]) -> Table:
+    """Cues a minute in each state, counted in some texts; states that are rated alike are counted together."""
+    told = [counts_in(name) for name in some]
+    cues, seconds = sum(one for one, _ in told), sum(one for _, one in told)
+    usual = cues.sum(axis=1) / seconds.sum() * 60  # type: ignore[union-attr]
+    found = np.zeros_like(cues)
+    for n, kind in enumerate(RATED):
+        alike = [k for k, other in enumerate(RATED) if other == kind]
+        many, minutes = cues[:, alike].sum(axis=1), seconds[alike].sum() / 60  # type: ignore[index]
+        found[:, n] = (many + PRIOR_MIN * usual) / (minutes + PRIOR_MIN)
+    return np.maximum(LEAST_RATE, found)
+
+
+def leans(some: Iterable[str]) -> dict[str, dict[str, float]]:
+    """How words lean to the parts, counted in some texts and in the library."""
+    counts: dict[str, Counter[str]] = {part: Counter() for part in SHARES}
+    for entry in shipped_moves():
+        words = entry.words
+        parts = {"set-up": [words.moving, words.there], "switch": [words.switch], "release": [words.release]}
+        for part, texts in (*parts.items(), ("work", [prompt.text for prompt in words.prompts])):
+            counts[part].update(counted((_stems(one) for one in texts), LIBRARY))
+    for name in some:
+        for one in aligned(name):
+            kind = RATED[one.state]
+            stems = [word.stem for word in text(name).words[one.first : one.last]]
+            counts[kind].update(counted([stems]))
+    return leanings(counts, SHARES)
+
+
+def _stems(told: str) -> list[str]:
+    return list(stems_of([told], dull=True))
+
+
+def idiom(some: Iterable[str]) -> Idiom:
+    """The same as it is heard by."""
+    column = ["work" if part == "early work" else part for part in RATED]
+    told = leans(some)
+    return Idiom({word: np.array([lean[part] for part in column]) for word, lean in told.items()}, own().idiom.share)
+
+
+def sides(some: Iterable[str]) -> list[float]:
+    """What tells a second side, by logistic regression over the moves of some texts: base, and each sign's worth."""
+    rows, twice = [], []
+    for name in some:
+        here = text(name)
+        at = [word.at for word in here.words]
+        for move in here.truth["moves"]:
+            first = int(np.searchsorted(at, move["start_s"] - 0.5))
+            rows.append((1.0, *own().sides.found(here.words[first : first + SIDED_WORDS], own().namer.likeness)))
+            twice.append(len(move["passes"]) > 1)
+    x, y = np.array(rows), np.array(twice, dtype=float)
+    worth = np.zeros(x.shape[1])
+    ridge = 0.3 * np.diag([0.0, *[1.0] * (x.shape[1] - 1)])
+    for _ in range(100):
+        likely = 1 / (1 + np.exp(-x @ worth))
+        slope = (x.T * (likely * (1 - likely))) @ x + ridge
+        worth += np.linalg.solve(slope, x.T @ (y - likely) - ridge @ worth)
+    return [round(float(one), 1) for one in worth]
+
+
+def without(name: str, hears: Hearing) -> Hearing:
+    """A hearing that was not counted in one text."""
+    others = [one for one in DEV if one != name]
+    return replace(hears, model=replace(hears.model, rates=rates(others)), idiom=idiom(others))
+
+
+def deaf(hears: Hearing, seed: int) -> Hearing:
+    """A hearing that knows fewer signatures."""
+    some = random.Random(seed)  # noqa: S311
+    kept = tuple(one for one in hears.namer.signatures if some.random() > LOST)
+    return replace(hears, namer=replace(hears.namer, signatures=kept))
+
+
+def dropped(cues: Cues, seed: str) -> Cues:
+    """Cues of which many are lost."""
+    some = random.Random(seed)  # noqa: S311
+    lost = dict.fromkeys(_TURNS, LOST_TURNS) | dict.fromkeys(_OTHERS, LOST_CUES)
+    at = {kind: tuple(n for n in places if some.random() >= lost.get(kind, 0.0)) for kind, places in cues.at.items()}
+    return replace(cues, at=at)
+
+
+def left_out(hears: Hearing | None = None, *, seeds: Sequence[int] = ()) -> tuple[dict[str, Row], float]:
+    """How well each text is heard by what the others tell; with seeds, by fewer signatures and cues."""
+    told = []
+    for name in DEV:
+        one = without(name, hears or own())
+        if not seeds:
+            told.append(scored_as(name, hear(lines_of(name), one)))
+        for seed in seeds:
+            drop = f"{name} {seed}"
+            told.append(scored_as(name, hear(lines_of(name), deaf(one, seed), lambda cues, d=drop: dropped(cues, d))))
+    return summed_up(told)
+
+
+def write() -> None:
+    """Put what was counted into the data, line by line: what is told by hand stays."""
+    path = DATA / "hearing.json"
+    table = rates(DEV)
+    kinds, worths = list(own().ear.kinds), dict(zip(("base", "alike", "one", "both", "named"), sides(DEV), strict=True))
+    lines = []
+    for line in path.read_text("utf-8").splitlines():
+        plain: dict[str, Any] = json.loads(line.rstrip(",")) if line.startswith('  {"') else {}
+        if "cue" in plain:
+            row = table[kinds.index(plain["cue"])]
+            plain["a_minute"] = {part: round(float(row[RATED.index(part)]), 2) for part in plain["a_minute"]}
+        elif "tells" in plain:
+            plain["worth"] = worths[plain["tells"]]
+        lines.append(f"  {json.dumps(plain)}{',' * line.endswith(',')}" if "cue" in plain or "tells" in plain else line)
+    words = leans(DEV)
+    path.write_text("\n".join(lines) + "\n", "utf-8")
+    rows = ",\n".join(
+        f"  {json.dumps(word)}: {json.dumps([round(words[word][part], 2) for part in SHARES])}" for word in sorted(words)
+    )
+    about = (
+        "How much oftener a word, or two in a row, is said in a part of a class than elsewhere (logarithms), "
+        "counted in the same texts and in the words of the library by bench/learn.py."
+    )
+    head = f'{{"format": "extendum-hearing-words", "version": 1, "about": {json.dumps(about)},'
+    told = f'{head}\n "parts": {json.dumps(list(SHARES))},\n "words": {{\n{rows}\n }}\n}}\n'
+    (DATA / "hearing-words.json").write_text(told, "utf-8")
+
+
+def main() -> None:
+    """Count and write, or print how well texts are heard that were left out."""
+    if "--left-out" not in sys.argv:
+        write()
+        return
+    printed("each by the others", *left_out())
+    printed(f"the same, much not known, {TIMES} times", *left_out(seeds=range(TIMES)))
+
+
+if __name__ == "__main__":
+    main()

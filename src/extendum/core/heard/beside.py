@@ -1,0 +1,93 @@
+"""Recordings beside the script of a class; and what to mend in it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass
+
+from extendum.core.heard.recording import Heard, HeardMove
+from extendum.core.heard.repeats import blocks_of
+from extendum.core.heard.report import CALL_OFF_S, sides_of
+from extendum.core.model.script import Script
+from extendum.core.model.timeline import Timeline, clock
+
+#: Sides that are further apart, in seconds, are told.
+APART_S = 3
+_SIDES = frozenset({"left", "right"})
+
+
+@dataclass(frozen=True, slots=True)
+class Beside:
+    """One move: seconds of work in the script, and in each recording; None where it is not in one."""
+
+    name: str
+    planned_s: int | None
+    heard_s: tuple[int | None, ...]
+
+
+def beside(script: Script, timeline: Timeline, recordings: Sequence[Heard]) -> list[Beside]:
+    """The moves of a class, and what was heard of them in each recording: seconds of work, both sides together."""
+    planned: dict[str, int] = {}
+    for segment in timeline.segments:
+        if segment.kind.works:
+            planned[segment.name] = planned.get(segment.name, 0) + segment.seconds
+    called = {item.move.key: item.name for item in script.moves() if item.move.key}
+    worked = [_worked(heard.moves, called) for heard in recordings]
+    names = dict.fromkeys([*planned, *(name for one in worked for name in one)])
+    return [Beside(name, planned.get(name), tuple(round(one.get(name, 0)) or None for one in worked)) for name in names]
+
+
+def _worked(moves: Iterable[HeardMove], called: Mapping[str, str]) -> dict[str, float]:
+    """Seconds of each move; one that could be one of those that are looked for is taken for it."""
+    real: dict[str, float] = {}
+    for move in moves:
+        likely = [offer.key for offer in move.offers[:3] if offer.key in called]
+        name = called.get(move.key) or (called[likely[0]] if likely else move.name)
+        real[name] = real.get(name, 0.0) + sum(one.seconds for one in move.passes)
+    return real
+
+
+def to_mend(heard: Heard) -> list[str]:
+    """What a next version of the class would do otherwise: sides, rounds, promises, calls and counts."""
+    return [*_sides(heard), *_rounds(heard.moves), *_promises(heard), *_calls(heard)]
+
+
+def _sides(heard: Heard) -> Iterator[str]:
+    for one in sides_of(heard):
+        if one.apart_s >= APART_S:
+            most, least = (pick(one.sides, key=lambda side: side[1]) for pick in (max, min))
+            yield f"{one.name}: {most[0]} got {one.apart_s} s more than {least[0]}."
+    sides: dict[str, set[str]] = {}
+    for move in heard.moves:
+        sides.setdefault(move.name, set()).update(one.side for one in move.passes)
+    for name, some in sides.items():
+        if len(some) == 1 and some <= _SIDES:
+            yield f"{name}: only {next(iter(some))} was heard."
+
+
+def _rounds(moves: Sequence[HeardMove]) -> Iterator[str]:
+    blocks = blocks_of(moves)
+    again = next((block for block in blocks if block.rounds > 1), None)
+    if again:
+        for returns in again.moves:
+            if len(returns) == 1:
+                yield f"{moves[returns[0]].name} was heard in the first round and not in the second."
+
+
+def _promises(heard: Heard) -> Iterator[str]:
+    unlike = len({move.key or move.name for move in heard.moves})
+    for one in heard.promises:
+        off = round(heard.length) - 60 * one.number
+        if one.what == "minutes" and abs(off) >= 30:
+            yield f"{one.number} minutes were announced; it lasted {clock(round(heard.length))}."
+        elif one.what != "minutes" and one.number != unlike:
+            yield f"{one.number} moves were announced; {unlike} were heard."
+
+
+def _calls(heard: Heard) -> Iterator[str]:
+    for call in heard.calls:
+        if call.real_s is not None and abs(call.real_s - call.said_s) >= CALL_OFF_S:
+            yield f"At {clock(int(call.at))} {call.said_s} seconds were called; about {call.real_s:.0f} came."
+    for count in heard.counts:
+        for slip in count.slips:
+            yield f"At {clock(int(count.at))} the count went wrong: {slip}."
