@@ -14,23 +14,38 @@ _UP_TO_TWENTY = (
     "zero one two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen sixteen seventeen "
     "eighteen nineteen twenty"
 )
-NUMBERS = {word: n for n, word in enumerate(_UP_TO_TWENTY.split())} | {"thirty": 30, "forty": 40, "sixty": 60}
+NUMBERS = {word: n for n, word in enumerate(_UP_TO_TWENTY.split())} | {"thirty": 30, "forty": 40, "fifty": 50, "sixty": 60}
 #: Nobody counts, or tells seconds left, beyond it.
 MOST_COUNTED = 1000
 #: Without the word seconds, so few are breaths or reps.
 FEW = 5
 #: A count that is interrupted goes on within so long, and so many words.
 COUNT_GAP_S, COUNT_GAP_WORDS = 14.0, 9
-_N = "|".join(sorted((word for word in NUMBERS if word != "zero"), key=len, reverse=True)) + r"|\d{1,2}"
+_N = "|".join(
+    (
+        r"(?:twenty|thirty|forty|fifty)[ -]five",
+        *sorted((word for word in NUMBERS if word != "zero"), key=len, reverse=True),
+        r"\d{1,2}",
+    )
+)
+_MINUTES = {"half a minute": 30, "half minute": 30, "a minute": 60, "one minute": 60, "quarter of a minute": 15}
+_TIME = "|".join(_MINUTES)
+_SECONDS = r"(?:seconds?|secs?|ticks)"
 _UNIT = r"(?: (?P<unit>reps?|times|breaths?|rounds|of (?:those|these|them)|like that|circles?|lifts?))?"
 _LEFT = (
-    re.compile(rf"\b(?:last|final) (?P<n>{_N})(?P<s> (?:few )?seconds?)?\b{_UNIT}"),
-    re.compile(rf"\b(?:another|about|just|only)? ?(?P<n>{_N}) (?:more|left|to go)(?P<s> seconds?)?\b{_UNIT}"),
-    re.compile(rf"\b(?P<n>{_N}) (?:more |further )?(?P<s>seconds?)(?: (?:left|to go|more|now|still|remaining))?\b"),
+    re.compile(rf"\b(?:last|final) (?P<n>{_N})(?P<s> (?:few )?{_SECONDS})?\b{_UNIT}"),
+    re.compile(
+        rf"\b(?:another|about|just|only)? ?(?P<n>{_N}) (?:more|left|(?:still |yet )?to (?:go|come)|remaining)"
+        rf"(?P<s> {_SECONDS})?\b{_UNIT}"
+    ),
+    re.compile(rf"\b(?:another|a further) (?:about )?(?P<n>{_N})(?P<s> {_SECONDS})?\b(?! minutes?){_UNIT}"),
+    re.compile(rf"\b(?P<n>{_N}) (?:more |further )?(?P<s>{_SECONDS})(?: (?:left|to go|more|now|still|remaining))?\b"),
+    re.compile(rf"\b(?:(?:another|last|final) )?(?P<n>{_TIME})(?P<s>) (?:more|left|to go|remaining)\b"),
+    re.compile(rf"\b(?:another|last|final) (?P<n>{_TIME})(?P<s>)\b"),
 )
 #: A dose, which is no call: *hold for thirty seconds*.
 _DOSE = re.compile(
-    rf"\b(?:for|of|it's|it is|hold|about for|take|each|every|in) (?:about )?(?:{_N}) seconds?\b(?! (?:left|more|to go))"
+    rf"\b(?:for|of|it's|it is|hold|about for|take|each|every|in) (?:about )?(?:{_N}) {_SECONDS}\b(?! (?:left|more|to go))"
 )
 _HALF = re.compile(
     r"\bhalf ?way\b|\b(?:that(?:'s| is| was)|we(?:'re| are) (?:at|in)) (?:about )?(?:the )?half\b(?! of)|"
@@ -77,6 +92,11 @@ class Count:
 def value(word: str) -> int | None:
     """The number that a word or digits tell; None for none that is ever counted."""
     return NUMBERS.get(word, whole_number(word, most=MOST_COUNTED))
+
+
+def _value(told: str) -> int:
+    """The number that several words tell: *thirty five*, *half a minute*."""
+    return _MINUTES.get(told) or sum(value(word) or 0 for word in re.split("[ -]", told))
 
 
 def counts(words: Sequence[Word]) -> list[Count]:
@@ -127,11 +147,12 @@ def calls(words: Sequence[Word], counted: Sequence[Count]) -> list[Call]:
     for pattern in _LEFT:
         for match in pattern.finditer(plain):
             n, parts = told.word(match.start("n")), match.groupdict()
-            number = value(match.group("n")) or 0
+            number = _value(match.group("n"))
             unit = parts.get("unit") or ""
-            if n in inside and not parts.get("s"):
+            more = pattern is _LEFT[2] and not unit and parts.get("s") is None and number < FEW
+            if more or (n in inside and not parts.get("s")):
                 continue
-            timed = bool(parts.get("s")) or (number >= FEW and not unit)
+            timed = parts.get("s") is not None or (number >= FEW and not unit)
             if n not in found:
                 found[n] = Call(n, words[n].at, number, "seconds" if timed else unit or "reps", match.group().strip())
     for match in _LAST.finditer(told.text):

@@ -19,7 +19,9 @@ from extendum.core.heard.states import RELEASES, SET_UPS, WORKS, Model, Part, St
 from extendum.core.model.move import Sidedness
 
 #: People are in position a little before the words for it are over.
-BEFORE_S = 1.5
+BEFORE_S = 0.5
+#: And out of it a little after the words for that have begun.
+AFTER_S = 1.0
 #: A move whose name has less than this for it keeps the speaker's own words.
 NAMED = 6.0
 #: A call is held against what ends within so long.
@@ -150,7 +152,7 @@ class _Ear:
             own = " ".join(word.text for word in self.words[first : min(work, first + 6)])
             sides = self._sides(one, limbs, self.namer.sidedness(offers[0].key) if named else None)
             passes = tuple(
-                Pass(side, max(0.0, part.start - BEFORE_S), part.end, part.sure, self._count(part), out=out)
+                Pass(side, max(0.0, part.start - BEFORE_S), min(out, part.end + AFTER_S), part.sure, self._count(part), out=out)
                 for part, side, out in zip(one.passes, sides, one.outs, strict=True)
             )
             name, key = (offers[0].name, offers[0].key) if named else (own[:1].upper() + own[1:], "")
