@@ -10,14 +10,16 @@ from __future__ import annotations
 import json
 import re
 import time
-from bisect import bisect_right
-from collections.abc import Callable
+from bisect import bisect_left, bisect_right
+from collections import Counter
+from collections.abc import Callable, Sequence
 from pathlib import Path
 from statistics import median
 from typing import Any
 
-from extendum.core.heard.hear import hear
-from extendum.core.heard.recording import Heard
+from extendum.core.heard.corrected import WAY
+from extendum.core.heard.hear import hear, naming
+from extendum.core.heard.recording import Heard, HeardMove
 from extendum.formats.heard_json import heard_plain
 from extendum.formats.hearing import hearing
 from extendum.formats.library import shipped_moves
@@ -213,10 +215,68 @@ def printed(title: str, rows: dict[str, Row], off: float) -> None:
     print(f"{'seconds a side, middle error':40} {off:6.1f} s")
 
 
+def corrections(heard: Heard, truth: Thing) -> Counter[str]:
+    """How many corrections by hand make what was heard what it is: renamed, split, joined, moved, sided, marked.
+
+    Heard and real moves are laid beside each other in order, as far as they overlap. A border counts as right within
+    60 % of a pass; one side that is changed changes the other.
+    """
+    found: Counter[str] = Counter()
+    wanted, hears = truth["moves"], hearing(tuple(shipped_moves()))
+    begins = [word.at for word in heard.words]
+    pairs_ = _laid(heard.moves, wanted)
+    found["marked as talk or joined"] = len(heard.moves) - len(pairs_)
+    for n, want in enumerate(wanted):
+        move = pairs_.get(n)
+        if move is None:
+            found["split off"] += 1
+            first, last = (bisect_left(begins, want[end]) for end in ("start_s", "end_s"))
+            place = (first, first + round(WAY * (last - first)), last)
+            name, key, _ = naming(heard, hears).named(*place, len(want["passes"]) > 1)
+            found["renamed"] += not is_named(name, key or None, want)
+            continue
+        found["renamed"] += not is_named(move.name, move.key or None, want)
+        real = [(one["from_s"], one["to_s"]) for one in want["passes"]]
+        got = [(one.start, one.end) for one in move.passes]
+        found["second side split off or joined"] += abs(len(real) - len(got))
+        found["border moved"] += sum(not _same(a, b) for a, b in zip(got, real, strict=False))
+        sides = [(one.side, "both" if len(real) == 1 == len(got) and w["side"] in ("first", "both") else w["side"])
+                 for one, w in zip(move.passes, want["passes"], strict=False)]  # fmt: skip
+        found["side changed"] += any(a != b and b != "both" for a, b in sides)
+    return found
+
+
+def _same(one: tuple[float, float], other: tuple[float, float]) -> bool:
+    shared = min(one[1], other[1]) - max(one[0], other[0])
+    return shared >= SHARE * max(one[1] - one[0], other[1] - other[0])
+
+
+def _laid(moves_: Sequence[HeardMove], wanted: Sequence[Thing]) -> dict[int, HeardMove]:
+    """Each real move with the heard one beside it: in order, so that they overlap as long as can be."""
+    best: dict[tuple[int, int], tuple[float, dict[int, HeardMove]]] = {}
+    for a in range(len(moves_), -1, -1):
+        for b in range(len(wanted), -1, -1):
+            if a == len(moves_) or b == len(wanted):
+                best[a, b] = (0.0, {})
+                continue
+            one, want = moves_[a], wanted[b]
+            shared = min(one.end, want["end_s"]) - max(one.start, want["start_s"])
+            ways = [best[a + 1, b], best[a, b + 1]]
+            if shared > 0:
+                whole, laid = best[a + 1, b + 1]
+                ways.append((whole + shared, {b: one, **laid}))
+            best[a, b] = max(ways, key=lambda way: way[0])
+    return best[0, 0][1]
+
+
 def main() -> None:
     """Print both tables, and how long sixteen minutes take."""
     for kind in ("dev", "check"):
         printed(kind, *summed(names(kind)))
+        needed = [corrections(heard_in(name), truth_of(name)) for name in names(kind)]
+        every = sum(needed, Counter())
+        wanted = sum(len(truth_of(name)["moves"]) for name in names(kind))
+        print(f"corrections a draft {sum(every.values()):20} for {wanted} moves: {dict(every)}")
     long = [Spoken(one.start + 502 * n, one.text) for n in range(2) for one in lines_of("dev-01")]
     began = time.perf_counter()
     hear(long, hearing(tuple(shipped_moves())))

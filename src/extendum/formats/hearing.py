@@ -14,9 +14,9 @@ from extendum.core.heard.cues import Ear
 from extendum.core.heard.hear import Hearing
 from extendum.core.heard.idiom import Idiom
 from extendum.core.heard.likeness import notions_of
-from extendum.core.heard.names import Namer, Signature, signature
+from extendum.core.heard.names import ONCE, Namer, Signature, signature
 from extendum.core.heard.parts import Weights
-from extendum.core.heard.sides import Sides, often
+from extendum.core.heard.sides import Sides
 from extendum.core.heard.states import NEVER, Lasting, Model, State
 from extendum.core.model.library import LibraryMove
 from extendum.formats.json_text import read_json
@@ -43,8 +43,8 @@ def hearing(library: tuple[LibraryMove, ...]) -> Hearing:
     plain = _plain()
     weights = Weights(**{one["border"]: one["worth"] for one in plain["borders"]})
     own = namer(library)
-    sidedness = {one.move.key: one.move.sidedness for one in library}
-    sides = Sides(often(own.likeness, sidedness), **{one["tells"]: one["worth"] for one in plain["sides"]})
+    often = tuple(own.sides[key] not in ONCE for key in own.likeness.keys)
+    sides = Sides(often, **{one["tells"]: one["worth"] for one in plain["sides"]})
     return Hearing(model(plain), weights, own, sides, ear(plain), idiom(plain))
 
 

@@ -5,19 +5,32 @@ Moves keep in order and passes never overlap; what follows from them (calls, hal
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 
 from extendum.core.heard.hear import half_in, until
 from extendum.core.heard.recording import Half, Heard, HeardCall, HeardMove, Offer, Pass
 from extendum.core.heard.sides import OTHER
 from extendum.core.model.errors import RefusedError
+from extendum.core.model.timeline import clock
 
 SIDES = ("left", "right", "first", "second", "both")
 #: Nothing is worked on for less.
 LEAST_S = 1.0
+#: So much of the words of a move that is split off are the way into it.
+WAY = 0.3
 #: More corrections than this are another recording.
 MOST_STEPS = 500
+
+
+#: What a move is called, its key, and what else it could be: by its first word, the first of its work, the one after
+#: its last, and whether it has more than one pass.
+Naming = Callable[[int, int, int, bool], tuple[str, str, tuple[Offer, ...]]]
+
+
+def unnamed(first: int, work: int, last: int, twice: bool) -> tuple[str, str, tuple[Offer, ...]]:
+    """What a move is called where nothing tells."""
+    return "A move", "", ()
 
 
 def renamed(moves: Sequence[HeardMove], n: int, name: str, key: str = "") -> tuple[HeardMove, ...]:
@@ -48,18 +61,33 @@ def joined(moves: Sequence[HeardMove], n: int) -> tuple[HeardMove, ...]:
     return (*moves[:n], whole, *moves[n + 2 :])
 
 
-def split(moves: Sequence[HeardMove], n: int, at: float) -> tuple[HeardMove, ...]:
-    """One move as two from a time on; the second one is to be named."""
+def turned(moves: Sequence[HeardMove], n: int, at: float) -> tuple[HeardMove, ...]:
+    """The other side of a move from a time on: the pass that goes on then is two."""
+    move = moves[n]
+    k = next((k for k, one in enumerate(move.passes) if one.start + LEAST_S <= at <= one.end - LEAST_S), None)
+    if k is None:
+        raise RefusedError("other side", f"within a pass of {move.name}, a second from its ends", clock(round(at)))
+    one = move.passes[k]
+    first = one.side if one.side in OTHER else "first"
+    two = (replace(one, side=first, end=at, out=0.0), replace(one, side=OTHER[first], start=at))
+    passes = (*move.passes[:k], *_sure(two), *move.passes[k + 1 :])
+    return _with(moves, n, replace(move, passes=passes))
+
+
+def split(moves: Sequence[HeardMove], n: int, at: float, named: Naming = unnamed) -> tuple[HeardMove, ...]:
+    """One move as two from a time on; the second one is called what its own words tell."""
     move = moves[n]
     if not move.start + LEAST_S <= at <= move.end - LEAST_S:
-        raise RefusedError("split", f"at {move.start + LEAST_S:.0f} to {move.end - LEAST_S:.0f} s", f"{at:.0f} s")
+        raise RefusedError("split", f"from {clock(round(move.start + LEAST_S))} to {clock(round(move.end - LEAST_S))}", clock(round(at)))
     before = [replace(one, end=min(one.end, at)) for one in move.passes if one.start < at - LEAST_S]
     after = [replace(one, start=max(one.start, at)) for one in move.passes if one.end > at + LEAST_S]
     middle = move.first + round((move.last - move.first) * (at - move.start) / max(1.0, move.end - move.start))
     first = replace(move, end=at, last=middle, passes=_alone(before) or (Pass("both", move.start, at, 1.0),), sure=1.0)
+    work = middle + round((move.last - middle) * WAY)
+    passes = _alone(after) or (Pass("both", at, move.end, 1.0),)
+    name, key, offers = named(middle, work, move.last, len(passes) > 1)
     second = replace(
-        move, name="A move", key="", offers=(), start=at, first=middle, work=middle, sure=1.0,
-        passes=_alone(after) or (Pass("both", at, move.end, 1.0),),
+        move, name=name, key=key, offers=offers, start=at, first=middle, work=work, sure=1.0, passes=passes
     )  # fmt: skip
     return (*moves[:n], first, second, *moves[n + 1 :])
 
@@ -99,24 +127,26 @@ def moved(moves: Sequence[HeardMove], n: int, k: int, start: float, end: float) 
     )
 
 
-def replayed(heard: Heard, steps: Sequence[str], names: Mapping[str, str]) -> Heard:
+def replayed(heard: Heard, steps: Sequence[str], names: Mapping[str, str], named: Naming = unnamed) -> Heard:
     """A recording with corrections, in the order in which they were made; ``names``: the names of the library by key.
 
-    ``name 3 calf-lean``, ``call 3 Own words``, ``side 3 0 left``, ``pass 3 0 61.5 90``, ``split 3 75``, ``join 3``,
-    ``talk 3``, each counted from 0. RefusedError says which one cannot be.
+    ``name 3 calf-lean``, ``call 3 Own words``, ``side 3 0 left``, ``pass 3 0 61.5 90``, ``split 3 75``, ``turn 3 75``,
+    ``join 3``, ``talk 3``, each counted from 0. RefusedError says which one cannot be.
     """
     if len(steps) > MOST_STEPS:
         raise RefusedError("corrections", f"at most {MOST_STEPS}", str(len(steps)))
     moves: tuple[HeardMove, ...] = heard.moves
     for step in steps:
         try:
-            moves = _step(moves, step, names)
+            moves = _step(moves, step, names, named)
         except (ValueError, IndexError, KeyError):
             raise RefusedError("correction", "one that this recording has", step[:60]) from None
     return corrected(heard, moves) if steps else heard
 
 
-def _step(moves: tuple[HeardMove, ...], step: str, names: Mapping[str, str]) -> tuple[HeardMove, ...]:
+def _step(
+    moves: tuple[HeardMove, ...], step: str, names: Mapping[str, str], named: Naming
+) -> tuple[HeardMove, ...]:
     what, number, *rest = step.split(" ")
     n = int(number)
     if not 0 <= n < len(moves):
@@ -131,7 +161,9 @@ def _step(moves: tuple[HeardMove, ...], step: str, names: Mapping[str, str]) -> 
         case "pass":
             return moved(moves, n, int(rest[0]), float(rest[1]), float(rest[2]))
         case "split":
-            return split(moves, n, float(rest[0]))
+            return split(moves, n, float(rest[0]), named)
+        case "turn":
+            return turned(moves, n, float(rest[0]))
         case "join":
             return joined(moves, n)
         case "talk":

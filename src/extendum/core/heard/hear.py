@@ -75,7 +75,7 @@ def hear(lines: Sequence[Line], hearing: Hearing, of: Callable[[Cues], Cues] = l
     bonus = bonus_of(Told(words, cues, found), places, hearing.weights, hearing.namer, hearing.sides)
     lean = hearing.idiom.sums([word.stem for word in words], len(State))
     parts = explain(hearing.model, places, cues.sums(len(words)), bonus, lean)
-    ear = _Ear(words, found, hearing.namer, counted)
+    ear = Names(words, found, hearing.namer, counted)
     rough = _joined(_rough(parts), ear)
     moves = ear.moves(rough)
     return Heard(
@@ -91,6 +91,11 @@ def hear(lines: Sequence[Line], hearing: Hearing, of: Callable[[Cues], Cues] = l
         tuple(promises(words)),
         tuple(reminders(words)),
     )
+
+
+def naming(heard: Heard, hearing: Hearing) -> Names:
+    """What names moves of a recording that somebody splits off."""
+    return Names(heard.words, signs(heard.words, hearing.namer.signatures), hearing.namer, list(heard.counts))
 
 
 def _rough(parts: Sequence[Part]) -> list[_Rough]:
@@ -112,7 +117,7 @@ def _rough(parts: Sequence[Part]) -> list[_Rough]:
     return [one for one in found if one.passes]
 
 
-def _joined(rough: Sequence[_Rough], ear: _Ear) -> list[_Rough]:
+def _joined(rough: Sequence[_Rough], ear: Names) -> list[_Rough]:
     """A move of one pass that opens as a second side does, and has no name of its own, is the side before it."""
     found: list[_Rough] = []
     for one in rough:
@@ -132,7 +137,7 @@ def _joined(rough: Sequence[_Rough], ear: _Ear) -> list[_Rough]:
 
 
 @dataclass(frozen=True)
-class _Ear:
+class Names:
     """The words of one recording, and what they are matched with."""
 
     words: tuple[Word, ...]
@@ -146,21 +151,27 @@ class _Ear:
         found: list[HeardMove] = []
         for one in rough:
             first, work, last = one.set_up.first, one.set_up.last, one.passes[-1].last
+            name, key, offers = self.named(first, work, last, len(one.passes) > 1)
             posture = self.namer.posture_in(self.words, first)
-            offers = self.namer.offers(self.words, self.signs, (first, work, last), posture)
-            named = bool(offers) and offers[0].score >= NAMED
-            own = " ".join(word.text for word in self.words[first : min(work, first + 6)])
-            sides = self._sides(one, limbs, self.namer.sidedness(offers[0].key) if named else None)
+            sides = self._sides(one, limbs, self.namer.sides[key] if key else None)
             passes = tuple(
                 Pass(side, max(0.0, part.start - BEFORE_S), min(out, part.end + AFTER_S), part.sure, self._count(part), out=out)
                 for part, side, out in zip(one.passes, sides, one.outs, strict=True)
             )
-            name, key = (offers[0].name, offers[0].key) if named else (own[:1].upper() + own[1:], "")
             sure = one.set_up.sure
             found.append(
-                HeardMove(name, key, offers[:3], one.set_up.start, one.end, passes, sure, first, work, last, posture)
+                HeardMove(name, key, offers, one.set_up.start, one.end, passes, sure, first, work, last, posture)
             )
         return found
+
+    def named(self, first: int, work: int, last: int, twice: bool) -> tuple[str, str, tuple[Offer, ...]]:
+        """What a move is called, its key, and what else it could be; by the speaker's own words where nothing fits."""
+        posture = self.namer.posture_in(self.words, first)
+        offers = self.namer.offers(self.words, self.signs, (first, work, last), posture, twice)[:3]
+        if offers and offers[0].score >= NAMED:
+            return offers[0].name, offers[0].key, offers
+        own = " ".join(word.text for word in self.words[first : min(max(work, first + 1), first + 6)])
+        return own[:1].upper() + own[1:], "", offers
 
     def is_second_side(self, one: _Rough, before: _Rough) -> bool:
         """Whether a move is the other side of the one before: the same, or a limb of the other side without a name."""

@@ -33,6 +33,9 @@ BEFORE, LATE = 0.9, 0.55
 ALIKE, SAME_POSTURE, OTHER_POSTURE = 18.0, 0.35, -0.15
 #: Words before a set-up, and late in the work, count for so much of those of the set-up.
 BEFORE_SHARE, LATE_SHARE = 0.6, 0.3
+#: What it is worth that a move has a second pass in the library as it was heard to have, or has none.
+SAME_SIDES = 0.7
+ONCE = frozenset({Sidedness.TOGETHER, Sidedness.ALTERNATING, Sidedness.CROSSED_ALTERNATING})
 #: So many moves are looked at beside the best.
 OFFERED = 6
 _POSTURES = {
@@ -124,9 +127,10 @@ class Namer:
         """How alike some words and those of the most similar move are (0 to 1)."""
         return float(self.likeness.alike(weighed((words, 1.0))).max())
 
-    def sidedness(self, key: str) -> Sidedness | None:
-        """Whether a move is done on each side."""
-        return next((one.move.sidedness for one in self.library if one.move.key == key), None)
+    @cached_property
+    def sides(self) -> Mapping[str, Sidedness]:
+        """Whether each move is done on each side."""
+        return {one.move.key: one.move.sidedness for one in self.library}
 
     def posture_in(self, words: Sequence[Word], first: int) -> str:
         """The posture that was named last before a move has begun: stand, chair or floor; empty where none was."""
@@ -138,11 +142,17 @@ class Namer:
         return ""
 
     def offers(
-        self, words: Sequence[Word], found: Sequence[Sign], place: tuple[int, int, int], posture: str
+        self,
+        words: Sequence[Word],
+        found: Sequence[Sign],
+        place: tuple[int, int, int],
+        posture: str,
+        twice: bool | None = None,
     ) -> tuple[Offer, ...]:
         """What a move could be, the likeliest first: by its signatures, the words of the library, and its posture.
 
-        ``place``: its first word, the first of its work, and the one after its last.
+        ``place``: its first word, the first of its work, and the one after its last; ``twice``: whether it has more
+        than one pass, None where that is not known.
         """
         first, work, last = place
         scores: dict[str, float] = {}
@@ -161,6 +171,9 @@ class Namer:
         if posture:
             for key in scores:
                 scores[key] += SAME_POSTURE if _stance(self.posture[key]) == posture else OTHER_POSTURE
+        if twice is not None:
+            for key in scores:
+                scores[key] += SAME_SIDES if (self.sides[key] not in ONCE) == twice else 0.0
         best = sorted(scores.items(), key=lambda pair: (-pair[1], pair[0]))
         names = {one.move.key: one.move.name for one in self.library}
         return tuple(Offer(key, names[key], score) for key, score in best[:OFFERED])

@@ -11,7 +11,6 @@ import numpy as np
 
 from extendum.core.heard.likeness import Likeness, weighed
 from extendum.core.heard.said import Word
-from extendum.core.model.move import Sidedness
 
 OTHER = {"left": "right", "right": "left", "first": "second", "second": "first"}
 #: The same limb is named with the other side so many seconds after.
@@ -20,7 +19,6 @@ FLIP_S = (5.0, 110.0)
 LIKELIER = 12.0
 _LIMB = re.compile(r"^(leg|arm|foot|feet|hand|knee|ankle|ear|elbow|shoulder|hip|thigh|shin|heel|wrist|one)s?$")
 _BOTH = re.compile(r"^(?:legs|arms|feet|hands|knees|ankles|ears|elbows|shoulders|hips|thighs|shins|heels|wrists|both)$")
-_ONCE = frozenset({Sidedness.TOGETHER, Sidedness.ALTERNATING, Sidedness.CROSSED_ALTERNATING})
 
 
 @dataclass(frozen=True)
@@ -52,11 +50,6 @@ class Sides:
         both = sum(bool(_BOTH.match(word.text)) for word in words)
         named = any(word.text in ("left", "right") for word in words)
         return float(likely @ np.array(self.often) / likely.sum()), min(3, one), min(2, both), int(named)
-
-
-def often(likeness: Likeness, sidedness: dict[str, Sidedness]) -> tuple[bool, ...]:
-    """Of each move of a library, whether it has more than one pass."""
-    return tuple(sidedness[key] not in _ONCE for key in likeness.keys)
 
 
 def sided(words: Sequence[Word]) -> list[tuple[int, str, str]]:

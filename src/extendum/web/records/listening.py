@@ -14,7 +14,7 @@ from django.urls import reverse
 from extendum.core.heard.beside import Beside, beside, to_mend
 from extendum.core.heard.corrected import SIDES, replayed
 from extendum.core.heard.drafting import draft
-from extendum.core.heard.hear import hear
+from extendum.core.heard.hear import Names, hear, naming
 from extendum.core.heard.recording import Heard, HeardMove
 from extendum.core.heard.report import facts, minutes_of
 from extendum.core.model.errors import RefusedError
@@ -97,7 +97,9 @@ def shown(request: Asked, one: Shown, library: Library) -> HttpResponse:
 
 def heard_of(text: str, steps: Sequence[str], library: Library) -> Heard:
     """What a text tells, with its corrections."""
-    return replayed(_heard(text, tuple(library)), steps, {entry.move.key: entry.move.name for entry in library})
+    names = {entry.move.key: entry.move.name for entry in library}
+    heard, named = _heard(text, tuple(library))
+    return replayed(heard, steps, names, named.named)
 
 
 def _put_right(
@@ -105,13 +107,15 @@ def _put_right(
 ) -> tuple[Heard, list[str], str]:
     """What is heard with all corrections, those that the form makes now too; or without them, and why."""
     names = {entry.move.key: entry.move.name for entry in library}
-    heard = heard_of(text, [], library)
     try:
         heard = heard_of(text, steps, library)
+    except RefusedError as error:
+        return heard_of(text, [], library), [], str(error)
+    try:
         more = _stepped(steps, form.get("do", ""), form, heard, names)
         return heard_of(text, more, library), more, ""
     except RefusedError as error:
-        return heard, steps if heard.moves else [], str(error)
+        return heard, steps, str(error)
 
 
 def _kept(request: Asked) -> PastRecording | None:
@@ -123,9 +127,10 @@ def _kept(request: Asked) -> PastRecording | None:
 
 
 @lru_cache(maxsize=16)
-def _heard(text: str, library: tuple[Any, ...]) -> Heard:
-    """What a text tells; it is asked for again with every correction."""
-    return hear(read_timed(text), hearing(library))
+def _heard(text: str, library: tuple[Any, ...]) -> tuple[Heard, Names]:
+    """What a text tells, and what names its moves; it is asked for again with every correction."""
+    heard = hear(read_timed(text), hearing(library))
+    return heard, naming(heard, hearing(library))
 
 
 def _stepped(steps: list[str], do: str, form: Mapping[str, str], heard: Heard, names: Mapping[str, str]) -> list[str]:
@@ -146,9 +151,9 @@ def _stepped(steps: list[str], do: str, form: Mapping[str, str], heard: Heard, n
             start, end = form.get(f"from-{n}-{k}", ""), form.get(f"to-{n}-{k}", "")
             if start and end and (start, end) != (clock(round(one.start)), clock(round(one.end))):
                 more.append(f"pass {n} {k} {parse_clock(start)} {parse_clock(end)}")
-    if do.startswith("split "):
-        row = do.split(" ")[1]
-        do = f"split {row} {parse_clock(form.get(f'at-{row}', ''))}"
+    if do.startswith(("split ", "turn ")):
+        what, row = do.split(" ")[:2]
+        do = f"{what} {row} {parse_clock(form.get(f'at-{row}', ''))}"
     return [*steps, *more, *([do] if do else [])]
 
 
