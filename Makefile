@@ -7,7 +7,7 @@ PORT ?= 8000
 DEMO := EXTENDUM_DEMO=1 EXTENDUM_DATA=var/demo
 SERVE = EXTENDUM_DEMO= HOST=$(HOST) PORT=$(PORT) CERT=$(CERT) KEY=$(KEY)
 INSTALL := $(BIN)/python -m pip install --quiet --disable-pip-version-check
-.PHONY: help demo serve user backup restore test lint css lock bench bench-stage bench-page bench-rooms bench-load bench-hear attack try-wheel audit test-postgres walk shots figures schema clean
+.PHONY: help demo serve user backup restore test lint css lock bench bench-stage bench-page bench-rooms bench-load bench-hear learn-hearing attack try-wheel audit test-postgres walk shots figures schema clean
 
 help: ## list the targets
 	@grep -hE '^[a-z-]+:.*## ' $(MAKEFILE_LIST) | sed -E 's/^([a-z-]+):.*## (.*)/  make \1	\2/' | expand -t 22
@@ -97,6 +97,9 @@ bench-propose: $(VENV)/dev ## propose classes for N generated briefs and measure
 
 bench-film: $(VENV)/dev ## make the film of a demo class and measure it: seconds, memory, counts, sound against picture
 	@$(BIN)/python -m bench.film
+
+learn-hearing: $(VENV)/dev ## count in tests/data/heard (dev alone) what recordings are heard by, and write it into the data
+	@$(BIN)/python -m bench.learn
 
 bench-hear: $(VENV)/dev ## hear the recordings in tests/data/heard and count what was found of what is in them
 	@$(BIN)/python -m bench.hear

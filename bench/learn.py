@@ -107,9 +107,8 @@ def aligned(name: str) -> list[Part]:
     for state, times in borders(here.truth).items():
         begins = here.places.ended if state in WORKS else here.places.begins
         off = np.abs(begins[:, None] - np.array(times or [1e9])[None, :]).min(axis=1)
-        drawn[state] = np.where(off <= NEAR_S, DRAWN - 0.5 * off, 0.0 if state in RELEASES else -DRAWN)
-        if state in RELEASES:
-            drawn[state] = np.where(off <= NEAR_S, 2.0, -DRAWN)
+        near = 2.0 if state in RELEASES else DRAWN - 0.5 * off
+        drawn[state] = np.where(off <= NEAR_S, near, -DRAWN)
     told = Told(here.words, here.cues, here.found)
     bonus = bonus_of(told, here.places, hears.weights, hears.namer, hears.sides)
     lean = hears.idiom.sums([word.stem for word in here.words], len(State))
@@ -202,14 +201,14 @@ def without(name: str, hears: Hearing) -> Hearing:
 
 def deaf(hears: Hearing, seed: int) -> Hearing:
     """A hearing that knows fewer signatures."""
-    some = random.Random(seed)  # noqa: S311
+    some = random.Random(seed)
     kept = tuple(one for one in hears.namer.signatures if some.random() > LOST)
     return replace(hears, namer=replace(hears.namer, signatures=kept))
 
 
 def dropped(cues: Cues, seed: str) -> Cues:
     """Cues of which many are lost."""
-    some = random.Random(seed)  # noqa: S311
+    some = random.Random(seed)
     lost = dict.fromkeys(_TURNS, LOST_TURNS) | dict.fromkeys(_OTHERS, LOST_CUES)
     at = {kind: tuple(n for n in places if some.random() >= lost.get(kind, 0.0)) for kind, places in cues.at.items()}
     return replace(cues, at=at)
@@ -245,7 +244,8 @@ def write() -> None:
     words = leans(DEV)
     path.write_text("\n".join(lines) + "\n", "utf-8")
     rows = ",\n".join(
-        f"  {json.dumps(word)}: {json.dumps([round(words[word][part], 2) for part in SHARES])}" for word in sorted(words)
+        f"  {json.dumps(word)}: {json.dumps([round(words[word][part], 2) for part in SHARES])}"
+        for word in sorted(words)
     )
     about = (
         "How much oftener a word, or two in a row, is said in a part of a class than elsewhere (logarithms), "

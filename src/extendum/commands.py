@@ -18,6 +18,7 @@ from extendum.core.fit.explain import change_words, changes_words, fit_sentence,
 from extendum.core.fit.fit import Fit, Fitter
 from extendum.core.fit.remedy import remedies
 from extendum.core.fit.versions import Version, fitter_of, versions
+from extendum.core.heard.drafting import draft
 from extendum.core.heard.hear import hear
 from extendum.core.heard.report import facts
 from extendum.core.model.audience import Condition
@@ -33,7 +34,6 @@ from extendum.core.timing.compile import compile_script
 from extendum.core.timing.layout import length_of
 from extendum.formats.document import dumps
 from extendum.formats.findings_json import check_plain, finding_plain
-from extendum.core.heard.drafting import draft
 from extendum.formats.heard_json import heard_plain
 from extendum.formats.hearing import hearing
 from extendum.formats.library import entry_plain, shipped_form, shipped_moves

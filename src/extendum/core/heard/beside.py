@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from extendum.core.heard.recording import Heard, HeardMove
 from extendum.core.heard.repeats import blocks_of
-from extendum.core.heard.report import CALL_OFF_S, sides_of
+from extendum.core.heard.report import called_off, sides_of
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import Timeline, clock
 
@@ -49,7 +49,7 @@ def _worked(moves: Iterable[HeardMove], called: Mapping[str, str]) -> dict[str, 
 
 def to_mend(heard: Heard) -> list[str]:
     """What a next version of the class would do otherwise: sides, rounds, promises, calls and counts."""
-    return [*_sides(heard), *_rounds(heard.moves), *_promises(heard), *_calls(heard)]
+    return [*_sides(heard), *_rounds(heard.moves), *_promises(heard), *called_off(heard)]
 
 
 def _sides(heard: Heard) -> Iterator[str]:
@@ -82,12 +82,3 @@ def _promises(heard: Heard) -> Iterator[str]:
             yield f"{one.number} minutes were announced; it lasted {clock(round(heard.length))}."
         elif one.what != "minutes" and one.number != unlike:
             yield f"{one.number} moves were announced; {unlike} were heard."
-
-
-def _calls(heard: Heard) -> Iterator[str]:
-    for call in heard.calls:
-        if call.real_s is not None and abs(call.real_s - call.said_s) >= CALL_OFF_S:
-            yield f"At {clock(int(call.at))} {call.said_s} seconds were called; about {call.real_s:.0f} came."
-    for count in heard.counts:
-        for slip in count.slips:
-            yield f"At {clock(int(count.at))} the count went wrong: {slip}."

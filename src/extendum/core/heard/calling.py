@@ -14,7 +14,12 @@ _UP_TO_TWENTY = (
     "zero one two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen sixteen seventeen "
     "eighteen nineteen twenty"
 )
-NUMBERS = {word: n for n, word in enumerate(_UP_TO_TWENTY.split())} | {"thirty": 30, "forty": 40, "fifty": 50, "sixty": 60}
+NUMBERS = {word: n for n, word in enumerate(_UP_TO_TWENTY.split())} | {
+    "thirty": 30,
+    "forty": 40,
+    "fifty": 50,
+    "sixty": 60,
+}
 #: Nobody counts, or tells seconds left, beyond it.
 MOST_COUNTED = 1000
 #: Without the word seconds, so few are breaths or reps.
@@ -45,7 +50,8 @@ _LEFT = (
 )
 #: A dose, which is no call: *hold for thirty seconds*.
 _DOSE = re.compile(
-    rf"\b(?:for|of|it's|it is|hold|about for|take|each|every|in) (?:about )?(?:{_N}) {_SECONDS}\b(?! (?:left|more|to go))"
+    rf"\b(?:for|of|it's|it is|hold|about for|take|each|every|in) (?:about )?(?:{_N}) {_SECONDS}\b"
+    r"(?! (?:left|more|to go))"
 )
 _HALF = re.compile(
     r"\bhalf ?way\b|\b(?:that(?:'s| is| was)|we(?:'re| are) (?:at|in)) (?:about )?(?:the )?half\b(?! of)|"

@@ -78,7 +78,11 @@ def split(moves: Sequence[HeardMove], n: int, at: float, named: Naming = unnamed
     """One move as two from a time on; the second one is called what its own words tell."""
     move = moves[n]
     if not move.start + LEAST_S <= at <= move.end - LEAST_S:
-        raise RefusedError("split", f"from {clock(round(move.start + LEAST_S))} to {clock(round(move.end - LEAST_S))}", clock(round(at)))
+        raise RefusedError(
+            "split",
+            f"from {clock(round(move.start + LEAST_S))} to {clock(round(move.end - LEAST_S))}",
+            clock(round(at)),
+        )
     before = [replace(one, end=min(one.end, at)) for one in move.passes if one.start < at - LEAST_S]
     after = [replace(one, start=max(one.start, at)) for one in move.passes if one.end > at + LEAST_S]
     middle = move.first + round((move.last - move.first) * (at - move.start) / max(1.0, move.end - move.start))
@@ -144,9 +148,7 @@ def replayed(heard: Heard, steps: Sequence[str], names: Mapping[str, str], named
     return corrected(heard, moves) if steps else heard
 
 
-def _step(
-    moves: tuple[HeardMove, ...], step: str, names: Mapping[str, str], named: Naming
-) -> tuple[HeardMove, ...]:
+def _step(moves: tuple[HeardMove, ...], step: str, names: Mapping[str, str], named: Naming) -> tuple[HeardMove, ...]:
     what, number, *rest = step.split(" ")
     n = int(number)
     if not 0 <= n < len(moves):

@@ -155,7 +155,14 @@ class Names:
             posture = self.namer.posture_in(self.words, first)
             sides = self._sides(one, limbs, self.namer.sides[key] if key else None)
             passes = tuple(
-                Pass(side, max(0.0, part.start - BEFORE_S), min(out, part.end + AFTER_S), part.sure, self._count(part), out=out)
+                Pass(
+                    side,
+                    max(0.0, part.start - BEFORE_S),
+                    min(out, part.end + AFTER_S),
+                    part.sure,
+                    self._count(part),
+                    out=out,
+                )
                 for part, side, out in zip(one.passes, sides, one.outs, strict=True)
             )
             sure = one.set_up.sure

@@ -60,7 +60,7 @@ def leanings(counts: Mapping[str, Mapping[str, float]], shares: Mapping[str, flo
     whole = {part: sum(said.values()) for part, said in counts.items()}
     every: Counter[str] = Counter()
     for said in counts.values():
-        every.update(said)  # type: ignore[arg-type]
+        every.update(said)
     found = {}
     for word, n in every.items():
         if n >= LEAST:

@@ -7,6 +7,7 @@ Two people seldom choose the same words for a move, but mostly speak of the same
 from __future__ import annotations
 
 import math
+import re
 from collections import Counter
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
@@ -24,7 +25,9 @@ NOTION = 1.5
 #: How much rarity counts, and how soon a word that comes again tells nothing new.
 RARITY, AGAIN = 0.7, 1.7
 #: Words that tell no move from another.
-DULL = frozenset(stem(word) for word in "the a an and your you it of to with in on is or for as so that this at".split())
+DULL = frozenset(
+    map(stem, re.findall("[a-z]+", "the a an and your you it of to with in on is or for as so that this at"))
+)
 Floats = npt.NDArray[np.float64]
 
 

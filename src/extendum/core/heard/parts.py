@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-import re
 from bisect import bisect_left
 from collections.abc import Sequence
 from dataclasses import dataclass

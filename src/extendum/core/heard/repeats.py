@@ -47,7 +47,7 @@ def _other_side(one: HeardMove, again: HeardMove) -> bool:
 
 
 def _repeat(keys: Sequence[str]) -> tuple[int, int, int, list[tuple[int, int]]] | None:
-    """The longest stretch that comes a second time right after itself: where both begin and end, and what is the same."""
+    """The longest stretch that comes again right after itself: where both begin and end, and what is the same."""
     best = None
     most = (LEAST - 1, 0)
     for first in range(len(keys)):
@@ -57,8 +57,8 @@ def _repeat(keys: Sequence[str]) -> tuple[int, int, int, list[tuple[int, int]]] 
                 if min(again - first, end - again) < SHARE * longest or longest < most[0]:
                     continue
                 same = _common(keys, first, again, end)
-                if len(same) >= SHARE * longest and (len(same), -longest) > most:
-                    most, best = (len(same), -longest), (first, again, end, same)
+                if len(same) >= SHARE * longest and (len(same), first - end) > most:
+                    most, best = (len(same), first - end), (first, again, end, same)
     return best
 
 

@@ -10,12 +10,14 @@ from dataclasses import dataclass
 
 from extendum.core.heard.recording import Heard
 from extendum.core.heard.said import Word
+from extendum.core.listening.words import stem
 from extendum.core.model.timeline import clock
 
 #: A call that was off by so many seconds is told.
 CALL_OFF_S = 3
 #: The report has a half that is off by so much of its pass, in percent.
 HALF_OFF = 15
+_BREATH = frozenset(stem(word) for word in ("breathe", "breath", "breathing", "exhale", "inhale"))
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,22 +43,40 @@ class Minute:
 
 def facts(heard: Heard) -> list[str]:
     """The report in sentences, the weightiest first."""
-    told = [_length(heard), *_promised(heard)]
+    sides = []
     for one in sides_of(heard):
         got = ", ".join(f"{side} {seconds} s" for side, seconds in one.sides)
         apart = f": {one.apart_s} s apart" if one.apart_s else ""
-        told.append(f"{one.name[:1].upper()}{one.name[1:]}: {got}{apart}.")
+        sides.append(f"{one.name[:1].upper()}{one.name[1:]}: {got}{apart}.")
+    return [_length(heard), *_promised(heard), *sides, *called_off(heard), *_said(heard)]
+
+
+def besides(heard: Heard) -> list[str]:
+    """The report without what is to be mended in the class: how long it was, and what was said in it."""
+    return [_length(heard), *_said(heard)]
+
+
+def called_off(heard: Heard) -> Iterator[str]:
+    """Calls that did not come true, and counts that went wrong."""
     for call in heard.calls:
         if call.real_s is not None and abs(call.real_s - call.said_s) >= CALL_OFF_S:
-            told.append(f"At {_at(call.at)} {call.said_s} seconds were called and about {call.real_s:.0f} came.")
+            yield f"At {_at(call.at)} {call.said_s} seconds were called and about {call.real_s:.0f} came."
     for half in heard.halves:
         if half.percent is not None and abs(half.percent - 50) >= HALF_OFF:
-            told.append(f"At {_at(half.at)} half was called at about {half.percent} % of it.")
-    told += [f"At {_at(one.at)} the count went wrong: {slip}." for one in heard.counts for slip in one.slips]
-    told += [f"“{text}” was said {len(at)} times." for text, at in heard.reminders]
+            yield f"At {_at(half.at)} half was called at about {half.percent} % of it."
+    for count in heard.counts:
+        for slip in count.slips:
+            yield f"At {_at(count.at)} the count went wrong: {slip}."
+
+
+def _said(heard: Heard) -> Iterator[str]:
+    """What was said again and again, what had better not be said, and what protects people."""
+    for text, at in heard.reminders:
+        yield f"“{text}” was said {len(at)} times."
     for what, name in (("claim", "claim"), ("push", "pushes"), ("forces the breath", "forces the breath")):
-        told += [f"At {_at(one.at)} {name}: “{one.said}”." for one in heard.of(what)]
-    return [*told, *_offered(heard)]
+        for one in heard.of(what):
+            yield f"At {_at(one.at)} {name}: “{one.said}”."
+    yield from _offered(heard)
 
 
 def sides_of(heard: Heard) -> list[SidesHeard]:
@@ -114,13 +134,17 @@ def _promised(heard: Heard) -> Iterator[str]:
 
 
 def _offered(heard: Heard) -> Iterator[str]:
-    """How often what protects people was heard, and when first."""
-    for what, told in (("caution", "A caution"), ("easier way", "An easier way")):
-        when = heard.of(what)
+    """How often what protects people was heard, and when first; what was not heard may have been said all the same."""
+    breaths = [word.at for word in heard.words if word.stem in _BREATH]
+    for told, when, missed in (
+        ("A caution", [one.at for one in heard.of("caution")], "about one in three of them is missed"),
+        ("An easier way", [one.at for one in heard.of("easier way")], "one in other words may have been said"),
+        ("A word about the breath", breaths, "one in other words may have been said"),
+    ):
         yield (
-            f"{told} was heard {_times(len(when))}, first at {_at(when[0].at)}."
+            f"{told} was heard {_times(len(when))}, first at {_at(when[0])}."
             if when
-            else f"{told} was not heard; one in other words may have been said."
+            else f"{told} was not heard; {missed}."
         )
 
 

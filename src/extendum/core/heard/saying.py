@@ -36,6 +36,15 @@ _ILL = re.compile(
     rf"{_WHO}.{{0,60}}{_HURTS}|\b(?:nothing|it should not|shouldn't)\b.{{0,20}}\bhurt\b|"
     r"\b(?:any|no) (?:pain|pinch|pinching)\b.{0,50}"
 )
+#: What to take care of: how to come up, what not to do with a part of the body, what may be slippery.
+_PART = r"(?:neck|back|knees?|heads?|spine|shoulders?|elbows?|wrists?|ankles?|hips?|breath)"
+_CARE = re.compile(
+    r"\bhead (?:comes |is )?(?:up )?last\b|\bhead last of all\b|\brise (?:very )?slowly\b|"
+    r"\b(?:come|get|stand|sit|roll|rise) up (?:very |really )?(?:slowly|gently|carefully|in your own time)\b|"
+    r"\b(?:never|don't|do not) (?:ever )?(?:round|lock|force|jerk|crank|throw|snap|twist|drop|hang|push) "
+    rf"(?:\w+ ){{0,3}}{_PART}\b|\b(?:mind|watch) (?:the|your|that|out)\b|\b(?:be )?careful\b|\btake care\b|"
+    r"\bslippery\b|\bwet floor\b|\bhold on to (?:the|a|your|something)\b|\bkeep (?:a |one )?hand on the\b"
+)
 #: Words that set a limit, so that what is asked for is no push: *go deep, as deep as feels all right, no deeper*.
 _LIMITED = re.compile(
     "|".join(
@@ -82,7 +91,7 @@ def remarks(words: Sequence[Word]) -> list[Remark]:
         for what, listen in (("claim", claims), ("push", pushes), ("forces the breath", forces_breath)):
             if (heard := listen(text)) and not (what == "push" and _LIMITED.search(around(first, last))):
                 found.append(Remark(what, at, max(heard, key=len)))
-        if says_tension(text) or says_professional(text) or _ILL.search(told):
+        if says_tension(text) or says_professional(text) or _ILL.search(told) or _CARE.search(told):
             found.append(Remark("caution", at, text))
         if says_easier(text):
             found.append(Remark("easier way", at, text))

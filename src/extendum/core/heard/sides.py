@@ -39,7 +39,8 @@ class Sides:
     def twice(self, words: Sequence[Word], likeness: Likeness) -> float:
         """How likely a move that is told like this has more than one pass (0.02 to 0.98)."""
         told = self.base + sum(
-            worth * n for worth, n in zip((self.alike, self.one, self.both, self.named), self.found(words, likeness), strict=True)
+            worth * n
+            for worth, n in zip((self.alike, self.one, self.both, self.named), self.found(words, likeness), strict=True)
         )
         return min(0.98, max(0.02, 1 / (1 + math.exp(-told))))
 

@@ -1,4 +1,4 @@
-"""The speaker's own words for a move: the way into it, what is said in it, the way out, cleaned of what speech is full of.
+"""The speaker's own words for a move: the way into it, what is said in it, and the way out, without fillers.
 
 Sides become placeholders, so that the words fit each side.
 """
@@ -10,6 +10,7 @@ from bisect import bisect_left
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
+from extendum.core.heard.hear import AFTER_S
 from extendum.core.heard.recording import HeardMove
 from extendum.core.heard.said import Word, sentences
 from extendum.core.heard.sides import OTHER
@@ -49,8 +50,11 @@ _ONCE = re.compile(
 )
 #: Where nothing is punctuated a piece may be cut off after one of these; it is left out.
 _HANGING = frozenset(
-    "a an and as at because but for from if in into is it's its just last my next no not of on or our so that the "
-    "then there this to we well when where which while with you your i i'll i'm it's".split()
+    re.findall(
+        "[a-z']+",
+        "a an and as at because but for from if in into is just last my next no not of on or our so that the then "
+        "there this to we well when where which while with you your i i'll i'm it's",
+    )
 )
 
 
@@ -105,8 +109,10 @@ def own_words(said: Wording, move: HeardMove, words: Words, *, by_side: bool) ->
     if len(into.split()) < LEAST_WORDS:
         return words
     work = max(move.work, said.since(first.start))
-    prompts = tuple(_prompts(said.parts(work, said.since(first.end), whole=True, begun=True), lambda text: _placed(text, side)))
-    out = _placed(said.told(said.since(last.end), said.since(max(last.out, last.end)), 400, OUT_WORDS), side)
+    prompts = tuple(
+        _prompts(said.parts(work, said.since(first.end), whole=True, begun=True), lambda text: _placed(text, side))
+    )
+    out = _placed(said.told(said.since(last.end - AFTER_S), said.since(last.out), 400, OUT_WORDS), side)
     switch = ""
     if by_side and len(move.passes) > 1:
         turned = said.told(said.since(max(first.out, first.end)), said.since(move.passes[1].start), 600, SET_UP_WORDS)

@@ -16,7 +16,7 @@ from extendum.core.heard.corrected import SIDES, replayed
 from extendum.core.heard.drafting import draft
 from extendum.core.heard.hear import Names, hear, naming
 from extendum.core.heard.recording import Heard, HeardMove
-from extendum.core.heard.report import facts, minutes_of
+from extendum.core.heard.report import besides, minutes_of
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.limits import whole_number
 from extendum.core.model.timeline import clock, parse_clock
@@ -85,7 +85,7 @@ def shown(request: Asked, one: Shown, library: Library) -> HttpResponse:
         "open": sum(move.doubtful for move in one.heard.moves),
         "sides": SIDES,
         "names": sorted(entry.move.name for entry in library),
-        "facts": facts(one.heard),
+        "facts": besides(one.heard),
         "mends": to_mend(one.heard),
         "minutes": minutes_of(one.heard.words, one.heard.length),
         "classes": request.user.classes.filter(archived_at=None).order_by("title"),
@@ -102,9 +102,7 @@ def heard_of(text: str, steps: Sequence[str], library: Library) -> Heard:
     return replayed(heard, steps, names, named.named)
 
 
-def _put_right(
-    text: str, steps: list[str], form: Mapping[str, str], library: Library
-) -> tuple[Heard, list[str], str]:
+def _put_right(text: str, steps: list[str], form: Mapping[str, str], library: Library) -> tuple[Heard, list[str], str]:
     """What is heard with all corrections, those that the form makes now too; or without them, and why."""
     names = {entry.move.key: entry.move.name for entry in library}
     try:

@@ -9,7 +9,7 @@ from django.utils import timezone
 from django.views.decorators.http import require_POST, require_safe
 
 from extendum.core.heard.beside import to_mend
-from extendum.core.heard.report import facts
+from extendum.core.heard.report import besides
 from extendum.core.model.limits import whole_number
 from extendum.core.model.timeline import clock
 from extendum.draw.heard import draw_heard
@@ -36,9 +36,11 @@ def recordings(request: Asked, pk: int) -> HttpResponse:
         "other": other,
         "others": [row for row in kept if row is not one],
         "removed": of.past_recordings.exclude(removed_at=None).first(),
-        "sheets": [(row, clock(round(heard.length)), drawn(draw_heard(heard))) for row, heard in _both(one, other, some)],
+        "sheets": [
+            (row, clock(round(heard.length)), drawn(draw_heard(heard))) for row, heard in _both(one, other, some)
+        ],
         "mends": to_mend(some[0]) if some else [],
-        "facts": facts(some[0]) if some else [],
+        "facts": besides(some[0]) if some else [],
         "compared": beside_class(of, some) if some else [],
     }
     return render(request, "records/recordings.html", context)
