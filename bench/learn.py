@@ -11,6 +11,7 @@ from __future__ import annotations
 import json
 import random
 import sys
+import tomllib
 from collections import Counter
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
@@ -40,7 +41,7 @@ NEAR_S, DRAWN = 4.0, 7.0
 #: Minutes at the usual rate that every rate is mixed with, and the least one.
 PRIOR_MIN, LEAST_RATE = 0.35, 0.02
 #: What a text of the library counts for beside one of a recording, and how much of a class each part is.
-LIBRARY = 0.3
+LIBRARY, SPOKEN = 0.3, 1.0
 SHARES = {"talk": 0.16, "set-up": 0.3, "work": 0.4, "switch": 0.06, "release": 0.08}
 #: How many of the signatures, of the words for switches and releases, and of other cues are taken away; how often.
 LOST, LOST_TURNS, LOST_CUES, TIMES = 0.7, 0.65, 0.3, 3
@@ -154,12 +155,21 @@ def leans(some: Iterable[str]) -> dict[str, dict[str, float]]:
         parts = {"set-up": [words.moving, words.there], "switch": [words.switch], "release": [words.release]}
         for part, texts in (*parts.items(), ("work", [prompt.text for prompt in words.prompts])):
             counts[part].update(counted((_stems(one) for one in texts), LIBRARY))
+    for part, phrases in spoken().items():
+        counts[part].update(counted((_stems(one) for one in phrases), SPOKEN))
     for name in some:
         for one in aligned(name):
             kind = RATED[one.state]
             stems = [word.stem for word in text(name).words[one.first : one.last]]
             counts[kind].update(counted([stems]))
     return leanings(counts, SHARES)
+
+
+@cache
+def spoken() -> dict[str, list[str]]:
+    """Made-up ways to talk in each part."""
+    plain = tomllib.loads(Path(__file__).with_name("spoken.toml").read_text("utf-8"))
+    return {part: told.strip().splitlines() for part, told in plain.items()}
 
 
 def _stems(told: str) -> list[str]:
