@@ -50,6 +50,18 @@ def complaints(page, context=None):
     return [(v["id"], [n["html"][:160] for n in v["nodes"][:3]]) for v in found]
 
 
+def keep_a_recording(page):
+    """A recording that is kept with the class, on the page of those."""
+    page.click("text=Hear the timed text of one")
+    page.fill(
+        "textarea", "[0:05] Calf stretch. Left foot back.\n[0:09] And hold.\n[0:40] Other side.\n[1:10] And rest."
+    )
+    page.click("text=Preview")
+    page.select_option("[name=against]", index=1)
+    page.click("text=Keep with the class")
+    page.wait_for_selector("text=Beside the script")
+
+
 VIEWS = {
     "shelf": ("/", None),
     "shelf, refused": (
@@ -164,6 +176,10 @@ VIEWS = {
             p.wait_for_selector(".heard"),
         ),
     ),
+    "recordings, empty": ("/classes/{pk}/recordings/", None),
+    "recordings": ("/classes/{pk}/recordings/", keep_a_recording),
+    "recordings, empty": ("/classes/{pk}/recordings/", None),
+    "recordings": ("/classes/{pk}/recordings/", keep_a_recording),
     "not found": ("/classes/999999/", None),
 }
 

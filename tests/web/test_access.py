@@ -28,12 +28,14 @@ WITH_MORE |= {
     "attach-camera",
     "camera-sound",
     "decide-takes",
+    "correct-recording",
+    "remove-recording",
 }
 
 
 def address(name, pk):
     plain = {"pk": pk, "key": "calf-lean", "code": "x" * 16, "kind": "vtt", "making": 1, "voice": 1}
-    plain |= {"reading": 1, "piece": 1, "page": 1, "name": "x"}
+    plain |= {"reading": 1, "piece": 1, "page": 1, "recording": 1, "name": "x"}
     return reverse(name, kwargs={part: plain[part] for part in PATTERNS[name].pattern.converters})
 
 

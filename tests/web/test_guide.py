@@ -28,6 +28,7 @@ SCREENS = {
     "/moves/calf-lean/": "move",
     "/moves/calf-lean/edit/": "move",
     "/moves/new/": "move",
+    "/classes/{pk}/recordings/": "recordings",
     "/logbook/": "logbook",
     "/logbook/overview/": "logbook",
     "/read-in/": "read-in",

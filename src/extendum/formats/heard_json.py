@@ -4,8 +4,11 @@ from __future__ import annotations
 
 from typing import Any
 
+from extendum.core.heard.beside import to_mend
 from extendum.core.heard.recording import Heard, HeardMove
-from extendum.core.heard.report import facts, rounds_of
+from extendum.core.heard.repeats import blocks_of
+from extendum.core.heard.report import facts
+from extendum.core.heard.talking import talks_of
 
 
 def heard_plain(heard: Heard) -> dict[str, Any]:
@@ -14,7 +17,7 @@ def heard_plain(heard: Heard) -> dict[str, Any]:
     return {
         "length_s": _s(heard.length),
         "facts": facts(heard),
-        "rounds": rounds_of(heard),
+        "rounds": max((block.rounds for block in blocks_of(heard.moves)), default=1),
         "moves": [_move(one) for one in heard.moves],
         "passes": [
             {
@@ -25,8 +28,11 @@ def heard_plain(heard: Heard) -> dict[str, Any]:
                 "sure": _share(one.sure),
             }
             | ({"reps": one.count} if one.count else {})
+            | ({"direction": one.direction} if one.direction else {})
             for move, one in passes
         ],
+        "talk": [{"kind": one.kind.value, "from_s": _s(one.start), "to_s": _s(one.end)} for one in talks_of(heard)],
+        "to_mend": to_mend(heard),
         "switches": [{"at_s": _s(at)} for at in heard.switches],
         "calls": [
             {"at_s": _s(one.at), "said_s": one.said_s, "really_s": None if one.real_s is None else _s(one.real_s)}

@@ -154,6 +154,7 @@ class Names:
             name, key, offers = self.named(first, work, last, len(one.passes) > 1)
             posture = self.namer.posture_in(self.words, first)
             sides = self._sides(one, limbs, self.namer.sides[key] if key else None)
+            ways = self._directions(key, one)
             passes = tuple(
                 Pass(
                     side,
@@ -161,9 +162,10 @@ class Names:
                     min(out, part.end + AFTER_S),
                     part.sure,
                     self._count(part),
-                    out=out,
+                    way,
+                    out,
                 )
-                for part, side, out in zip(one.passes, sides, one.outs, strict=True)
+                for part, side, way, out in zip(one.passes, sides, ways, one.outs, strict=True)
             )
             sure = one.set_up.sure
             found.append(
@@ -179,6 +181,16 @@ class Names:
             return offers[0].name, offers[0].key, offers
         own = " ".join(word.text for word in self.words[first : min(max(work, first + 1), first + 6)])
         return own[:1].upper() + own[1:], "", offers
+
+    def _directions(self, key: str, one: _Rough) -> list[str]:
+        """The direction of each pass, for a move that has two: that which is named first is first."""
+        move = self.namer.move(key)
+        if move is None or move.sidedness is not Sidedness.EACH_DIRECTION or len(one.passes) != 2:
+            return [""] * len(one.passes)
+        told = " ".join(word.text for word in self.words[one.set_up.first : one.passes[0].last])
+        at = [told.find(way) for way in move.directions]
+        turned = at[1] >= 0 and (at[0] < 0 or at[1] < at[0])
+        return list(move.directions[::-1] if turned else move.directions)
 
     def is_second_side(self, one: _Rough, before: _Rough) -> bool:
         """Whether a move is the other side of the one before: the same, or a limb of the other side without a name."""

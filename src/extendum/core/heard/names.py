@@ -18,7 +18,7 @@ from extendum.core.heard.said import Word
 from extendum.core.listening.words import stem
 from extendum.core.model.body import FLOOR, Posture
 from extendum.core.model.library import LibraryMove
-from extendum.core.model.move import Sidedness
+from extendum.core.model.move import Move, Sidedness
 
 #: The groups of a signature stand within so many words.
 WITHIN = 18
@@ -30,7 +30,7 @@ SETTLED_S = 9.0
 #: What a signature is worth before the set-up, and late in the work.
 BEFORE, LATE = 0.9, 0.55
 #: What being alike in words is worth, and being in the posture that was named last, or in another.
-ALIKE, SAME_POSTURE, OTHER_POSTURE = 18.0, 0.35, -0.15
+ALIKE, SAME_POSTURE, OTHER_POSTURE = 18.0, 1.0, -0.5
 #: Words before a set-up, and late in the work, count for so much of those of the set-up.
 BEFORE_SHARE, LATE_SHARE = 0.6, 0.3
 #: What it is worth that a move has a second pass in the library as it was heard to have, or has none.
@@ -39,9 +39,16 @@ ONCE = frozenset({Sidedness.TOGETHER, Sidedness.ALTERNATING, Sidedness.CROSSED_A
 #: So many moves are looked at beside the best.
 OFFERED = 6
 _POSTURES = {
-    "chair": re.compile(r"\b(?:chair|stool|sit tall|sitting|both feet flat|seated)\b"),
-    "floor": re.compile(r"\b(?:mat|floor|lie|lying|hands and knees|all fours|kneel|knees down|fronts?|belly)\b"),
-    "stand": re.compile(r"\b(?:stand|standing|feet under|wall|step)\b"),
+    "chair": re.compile(r"(?:chairs?|stools?|seats?|bench seat|both feet flat|seated|sitting tall|sit (?:up )?tall)\b"),
+    "floor": re.compile(
+        r"(?:lie|lying|on (?:to )?(?:your|our) (?:backs?|fronts?|sides?|tummy|belly|knees)|hands and knees|all fours|"
+        r"kneel\w*|knees down|(?:sit|sitting|get|come|go|roll|down|stretch) (?:\w+ ){0,3}(?:mats?|floor|ground)|crawl)\b"
+    ),
+    "stand": re.compile(
+        r"(?:stand|standing|upright|on your feet|feet (?:under|wide|apart|together|hip)|walls?|door ?(?:way|post|frame)|"
+        r"step (?:\w+ ){0,2}(?:back|forward|out|in|wide|through)|foot (?:\w+ ){0,3}(?:step|back|behind)|on the spot|"
+        r"lunge|squat)\b"
+    ),
 }
 WORTH = (0.0, 2.6, 2.8, 3.5, 4.1)
 
@@ -127,6 +134,10 @@ class Namer:
         """How alike some words and those of the most similar move are (0 to 1)."""
         return float(self.likeness.alike(weighed((words, 1.0))).max())
 
+    def move(self, key: str) -> Move | None:
+        """A move of the library."""
+        return next((one.move for one in self.library if one.move.key == key), None)
+
     @cached_property
     def sides(self) -> Mapping[str, Sidedness]:
         """Whether each move is done on each side."""
@@ -135,7 +146,7 @@ class Namer:
     def posture_in(self, words: Sequence[Word], first: int) -> str:
         """The posture that was named last before a move has begun: stand, chair or floor; empty where none was."""
         for n in range(min(len(words), first + 18) - 1, -1, -1):
-            told = " ".join(word.text for word in words[n : n + 3])
+            told = " ".join(word.text for word in words[n : n + 6])
             for name, pattern in _POSTURES.items():
                 if pattern.match(told):
                     return name

@@ -107,13 +107,6 @@ def minutes_of(words: Sequence[Word], length: float) -> list[Minute]:
     ]
 
 
-def rounds_of(heard: Heard) -> int:
-    """How often the class goes through the same moves, in the same order."""
-    keys = [move.key or move.name for move in heard.moves]
-    half = len(keys) // 2
-    return 2 if half > 1 and sum(a in keys[half:] for a in keys[:half]) >= 0.6 * half else 1
-
-
 def _length(heard: Heard) -> str:
     told = f"{clock(round(heard.length))} long"
     if not heard.moves:

@@ -52,6 +52,9 @@ for (const edge of sheet?.querySelectorAll(".edge") ?? []) {
   edge.addEventListener("pointercancel", over);
 }
 
+// A class that is chosen is laid beside at once.
+form.elements.against?.addEventListener("change", () => send("top"));
+
 // Enter in a row leads back to that row.
 for (const row of form.querySelectorAll(".heard-row"))
   row.addEventListener("keydown", (event) => {
