@@ -178,8 +178,6 @@ VIEWS = {
     ),
     "recordings, empty": ("/classes/{pk}/recordings/", None),
     "recordings": ("/classes/{pk}/recordings/", keep_a_recording),
-    "recordings, empty": ("/classes/{pk}/recordings/", None),
-    "recordings": ("/classes/{pk}/recordings/", keep_a_recording),
     "not found": ("/classes/999999/", None),
 }
 

@@ -74,7 +74,13 @@ def test_rounds_are_told_from_chains_and_what_is_done_once():
 
 def test_what_to_mend_names_sides_rounds_promises_and_nothing_that_was_as_it_should_be():
     even = replace(
-        heard_in("dev-01"), moves=(move("Calf", 20, "left", "right"),), promises=(), calls=(), counts=(), halves=()
+        heard_in("dev-01"),
+        moves=(move("Calf", 20, "left", "right"),),
+        promises=(),
+        calls=(),
+        counts=(),
+        halves=(),
+        words=(),
     )
     assert to_mend(even) == []
     calf = move("Calf", 20, "left", "right")

@@ -15,6 +15,7 @@ from extendum.core.heard.corrected import turned as turned_at
 from extendum.core.heard.hear import hear, naming
 from extendum.core.heard.report import facts
 from extendum.core.heard.said import said
+from extendum.core.heard.slipping import slips_of
 from extendum.core.heard.states import (
     CUT_SHORT,
     NEVER,
@@ -197,6 +198,21 @@ def test_counts_are_told_from_numbers_and_their_slips_from_counting_in_twos(text
     found = counts(said(lines((0, text), (12, "Well."))))
     assert [one.numbers for one in found] == numbers
     assert sum(len(one.slips) for one in found) == slips
+
+
+@pytest.mark.parametrize(
+    ("text", "what"),
+    [
+        ("Left hand on the, no, sorry, wrong hand.", ["a side put right"]),
+        ("I forgot the shoulders, twice.", ["a move put in late or left out"]),
+        ("Did we do both? We did.", ["a side left out"]),
+        ("I lost count there.", ["the count was lost"]),
+        ("The right hand was cold, and the soup was good.", []),
+        ("That was meant kindly.", []),
+    ],
+)
+def test_a_slip_is_told_from_what_the_speaker_says_of_it(text, what):
+    assert [one.what for one in slips_of(hear(lines((0, text), (20, "Well.")), HEARING))] == what
 
 
 def test_half_of_the_time_is_told_from_half_of_the_way():

@@ -8,6 +8,7 @@ from extendum.core.heard.beside import to_mend
 from extendum.core.heard.recording import Heard, HeardMove
 from extendum.core.heard.repeats import blocks_of
 from extendum.core.heard.report import facts
+from extendum.core.heard.slipping import slips_of
 from extendum.core.heard.talking import talks_of
 
 
@@ -46,7 +47,7 @@ def heard_plain(heard: Heard) -> dict[str, Any]:
             for one in heard.counts
             if not one.down
         ],
-        "slips": [{"at_s": _s(one.at), "what": slip} for one in heard.counts for slip in one.slips[:1]],
+        "slips": [{"at_s": _s(one.at), "what": one.what} for one in slips_of(heard)],
         "promises": [{"at_s": _s(one.at), "kind": one.what, "said": one.number} for one in heard.promises],
         "claims": _said(heard, "claim"),
         "pushes": _said(heard, "push"),

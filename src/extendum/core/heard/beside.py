@@ -11,8 +11,8 @@ from extendum.core.heard.report import called_off, sides_of
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import Timeline, clock
 
-#: Sides that are further apart, in seconds, are told.
-APART_S = 3
+#: Sides that are so far apart, in seconds, are told: what is heard of a side is off by two to four.
+APART_S = 5
 _SIDES = frozenset({"left", "right"})
 
 

@@ -5,7 +5,7 @@ The draft lasts as long as the recording: what is no move is talk, and takes up 
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 from functools import partial
 
@@ -29,6 +29,7 @@ from extendum.core.model.style import RATES
 from extendum.core.model.talk import Talk, TalkKind
 from extendum.core.model.words import Words
 from extendum.core.timing.compile import compile_script
+from extendum.core.timing.speech import at_rate_ms
 
 LEAST_S, ROOM = 5, 10
 #: So often talk and holds are set anew until the draft is as long as the recording.
@@ -81,9 +82,9 @@ def _groups(
             (items if whole else talked).append(_talk(talk, said, talk.kind.value.capitalize()))
         moves = [heard[n] for n in returns]
         items.append(_item(f"m{returns[0] + 1}", moves, said, entries.get(moves[0].key), script, chain=block.chain))
-    lead = _lead(heard[block.moves[0][0]]) if block.chain else None
+    leads = [lead for returns in block.moves if (lead := _lead(heard[returns[0]]))] if block.chain else []
     plan = SidePlan.CHAIN if block.chain else SidePlan.EACH_MOVE
-    own = Group("g", items=tuple(items), rounds=block.rounds, side_plan=plan, lead_side=lead)
+    own = Group("g", items=tuple(items), rounds=block.rounds, side_plan=plan, lead_side=leads[0] if leads else None)
     return [Group("t", items=tuple(talked)), own] if talked else [own]
 
 
@@ -125,18 +126,28 @@ def _lead(move: HeardMove) -> Side | None:
 
 
 def _as_long(script: Script, length_s: int) -> Script:
-    """The same as long as the recording, as nearly as it can be: its talk gives way first, and then its holds."""
-    for _ in range(ROUNDS):
+    """The same as long as the recording, as nearly as it can be.
+
+    Talk gives way first, as far as its words need no longer; then holds; then what is left of the talk.
+    """
+    rate = script.style.words_per_minute
+    for n in range(ROUNDS):
         off = length_s - compile_script(script).length_s
         if not off:
             break
         talks = [item for item in script.items() if isinstance(item, Talk)]
-        spare = sum(one.seconds.value - 1 for one in talks)
+        least = {one.id: _spoken_s(one, rate) if n < ROUNDS // 2 else 1 for one in talks}
+        spare = sum(max(0, one.seconds.value - least[one.id]) for one in talks)
         if talks and (off > 0 or spare > 0):
-            script = _each(script, partial(_stretched, talks=talks, off=max(off, -spare)))
+            script = _each(script, partial(_stretched, talks=talks, least=least, off=max(off, -spare)))
         else:
-            script = _each(script, partial(_held, by=max(0.3, 1 + off / max(1, _work(script)))))
+            script = _each(script, partial(_held, by=max(0.5, 1 + off / max(1, _work(script)))))
     return replace(script, brief=replace(script.brief, target_s=max(1, length_s)))
+
+
+def _spoken_s(one: Talk, rate: int) -> int:
+    """Seconds that the words of a talk need; a talk without words has at least one."""
+    return 1 + -(-at_rate_ms(one.words, rate) // 1000) if one.words else 1
 
 
 def _held(item: Item, by: float) -> Item:
@@ -147,11 +158,12 @@ def _held(item: Item, by: float) -> Item:
     return item.having(Elastic(max(1, seconds - ROOM), seconds, seconds + ROOM))
 
 
-def _stretched(item: Item, talks: Sequence[Talk], off: int) -> Item:
+def _stretched(item: Item, talks: Sequence[Talk], least: Mapping[str, int], off: int) -> Item:
+    """A talk with its share of what is missing, or of what each can spare."""
     if not isinstance(item, Talk):
         return item
-    whole = sum(one.seconds.value for one in talks) or 1
-    seconds = max(1, round(item.seconds.value + off * item.seconds.value / whole))
+    shares = {one.id: one.seconds.value if off > 0 else max(0, one.seconds.value - least[one.id]) for one in talks}
+    seconds = max(1, round(item.seconds.value + off * shares[item.id] / max(1, sum(shares.values()))))
     return replace(item, seconds=Elastic(max(0, seconds - 10), seconds, seconds + 30))
 
 

@@ -41,12 +41,12 @@ OFFERED = 6
 _POSTURES = {
     "chair": re.compile(r"(?:chairs?|stools?|seats?|bench seat|both feet flat|seated|sitting tall|sit (?:up )?tall)\b"),
     "floor": re.compile(
-        r"(?:lie|lying|on (?:to )?(?:your|our) (?:backs?|fronts?|sides?|tummy|belly|knees)|hands and knees|all fours|"
-        r"kneel\w*|knees down|(?:sit|sitting|get|come|go|roll|down|stretch) (?:\w+ ){0,3}(?:mats?|floor|ground)|crawl)\b"
+        r"(?:lie|lying|on (?:to )?(?:your|our) (?:backs?|fronts?|sides?|tummy|belly|knees)|hands and knees|"
+        r"all fours|kneel\w*|knees down|(?:sit|sitting|get|come|go|roll|down|stretch) (?:\w+ ){0,3}(?:mats?|floor|ground))\b"
     ),
     "stand": re.compile(
-        r"(?:stand|standing|upright|on your feet|feet (?:under|wide|apart|together|hip)|walls?|door ?(?:way|post|frame)|"
-        r"step (?:\w+ ){0,2}(?:back|forward|out|in|wide|through)|foot (?:\w+ ){0,3}(?:step|back|behind)|on the spot|"
+        r"(?:stand|standing|upright|on your feet|feet (?:under|wide|apart|together|hip)|walls?|"
+        r"door ?(?:way|post|frame)|step (?:\w+ ){0,2}(?:back|forward|out|in|wide|through)|foot (?:\w+ ){0,3}(?:step|back|behind)|on the spot|"
         r"lunge|squat)\b"
     ),
 }

@@ -9,7 +9,6 @@ from extendum.core.heard.recording import HeardMove
 
 #: A second time has so much of the first one, and at least so many of its moves.
 SHARE, LEAST = 0.6, 2
-_ONE_SIDE = frozenset({"left", "right"})
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,7 +30,8 @@ def blocks_of(moves: Sequence[HeardMove]) -> list[Block]:
     if found is None:
         return [Block(tuple((n,) for n in range(len(moves))))] if moves else []
     first, again, end, same = found
-    chain = all(_other_side(moves[a], moves[b]) for a, b in same)
+    sided = [_one_side(moves[a]) for a, _ in same]
+    chain = sum(map(bool, sided)) * 2 >= len(same) and all(_goes_on(moves[a], moves[b]) for a, b in same)
     returns = dict(same)
     inside = tuple((n, returns[n]) if n in returns else (n,) for n in range(first, again))
     extra = tuple((n,) for n in range(again, end) if n not in returns.values())
@@ -40,10 +40,17 @@ def blocks_of(moves: Sequence[HeardMove]) -> list[Block]:
     return [part for part in parts if part.moves]
 
 
-def _other_side(one: HeardMove, again: HeardMove) -> bool:
-    """Whether a return is the other side of a move that has one pass each time."""
-    sides = [{part.side for part in move.passes} for move in (one, again)]
-    return all(len(some) == 1 and some <= _ONE_SIDE for some in sides) and sides[0] != sides[1]
+def _one_side(move: HeardMove) -> str:
+    """The side of a move that has one only."""
+    side = move.passes[0].side
+    return side if len(move.passes) == 1 and side in ("left", "right") else ""
+
+
+def _goes_on(one: HeardMove, again: HeardMove) -> bool:
+    """Whether a return can be the other side of a move that has one pass each time; often nobody names it again."""
+    if len(one.passes) > 1 or len(again.passes) > 1:
+        return False
+    return not _one_side(one) or _one_side(one) != _one_side(again)
 
 
 def _repeat(keys: Sequence[str]) -> tuple[int, int, int, list[tuple[int, int]]] | None:

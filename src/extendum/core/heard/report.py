@@ -10,6 +10,7 @@ from dataclasses import dataclass
 
 from extendum.core.heard.recording import Heard
 from extendum.core.heard.said import Word
+from extendum.core.heard.slipping import slips_of
 from extendum.core.listening.words import stem
 from extendum.core.model.timeline import clock
 
@@ -17,6 +18,7 @@ from extendum.core.model.timeline import clock
 CALL_OFF_S = 3
 #: The report has a half that is off by so much of its pass, in percent.
 HALF_OFF = 15
+_PAIRS = (frozenset({"left", "right"}), frozenset({"first", "second"}))
 _BREATH = frozenset(stem(word) for word in ("breathe", "breath", "breathing", "exhale", "inhale"))
 
 
@@ -64,9 +66,10 @@ def called_off(heard: Heard) -> Iterator[str]:
     for half in heard.halves:
         if half.percent is not None and abs(half.percent - 50) >= HALF_OFF:
             yield f"At {_at(half.at)} half was called at about {half.percent} % of it."
-    for count in heard.counts:
-        for slip in count.slips:
-            yield f"At {_at(count.at)} the count went wrong: {slip}."
+    counted = {one.at for one in heard.counts}
+    for slip in slips_of(heard):
+        went = "the count went wrong" if slip.at in counted else "a slip"
+        yield f"At {_at(slip.at)} {went}: {slip.what}."
 
 
 def _said(heard: Heard) -> Iterator[str]:
@@ -87,9 +90,10 @@ def sides_of(heard: Heard) -> list[SidesHeard]:
             sides = by_name.setdefault(move.name, {})
             sides[one.side] = sides.get(one.side, 0.0) + one.seconds
     return [
-        SidesHeard(name, tuple((side, round(seconds)) for side, seconds in sides.items()))
+        SidesHeard(name, tuple((side, round(seconds)) for side, seconds in sides.items() if side in pair))
         for name, sides in by_name.items()
-        if len(sides) > 1
+        for pair in _PAIRS
+        if pair <= sides.keys()
     ]
 
 
