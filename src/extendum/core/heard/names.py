@@ -41,13 +41,13 @@ OFFERED = 6
 _POSTURES = {
     "chair": re.compile(r"(?:chairs?|stools?|seats?|bench seat|both feet flat|seated|sitting tall|sit (?:up )?tall)\b"),
     "floor": re.compile(
-        r"(?:lie|lying|on (?:to )?(?:your|our) (?:backs?|fronts?|sides?|tummy|belly|knees)|hands and knees|"
-        r"all fours|kneel\w*|knees down|(?:sit|sitting|get|come|go|roll|down|stretch) (?:\w+ ){0,3}(?:mats?|floor|ground))\b"
+        r"(?:lie|lying|on (?:to )?(?:your|our) (?:backs?|fronts?|sides?|tummy|belly|knees)|hands and knees|all fours|"
+        r"(?:sit|sitting|get|come|go|roll|down|stretch) (?:\w+ ){0,3}(?:mats?|floor|ground)|kneel\w*|knees down)\b"
     ),
     "stand": re.compile(
-        r"(?:stand|standing|upright|on your feet|feet (?:under|wide|apart|together|hip)|walls?|"
-        r"door ?(?:way|post|frame)|step (?:\w+ ){0,2}(?:back|forward|out|in|wide|through)|foot (?:\w+ ){0,3}(?:step|back|behind)|on the spot|"
-        r"lunge|squat)\b"
+        r"(?:stand|standing|upright|on your feet|feet (?:under|wide|apart|together|hip)|walls?|lunge|squat|on the spot|"
+        r"door ?(?:way|post|frame)|step (?:\w+ ){0,2}(?:back|forward|out|in|wide|through)|"
+        r"foot (?:\w+ ){0,3}(?:step|back|behind))\b"
     ),
 }
 WORTH = (0.0, 2.6, 2.8, 3.5, 4.1)

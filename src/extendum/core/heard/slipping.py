@@ -1,4 +1,4 @@
-"""Where a class went otherwise than it was meant to: counts that went wrong, and what the speaker puts right by word."""
+"""Where a class went otherwise than meant: counts that went wrong, and what the speaker puts right by word."""
 
 from __future__ import annotations
 
