@@ -108,6 +108,11 @@ def test_captions_with_ends_are_heard_at_least_as_well_as_stamps_every_half_minu
     assert right >= coarse - 2
 
 
+def test_more_words_than_a_class_has_are_refused():
+    with pytest.raises(RefusedError, match="at most 25,000 words"):
+        hear(lines((0, "and " * 25_001), (9_000, "Thanks.")), HEARING)
+
+
 @settings(max_examples=40, deadline=None)
 @given(
     st.one_of(st.text(max_size=300), st.binary(max_size=300), st.text("[]0123456789:>-. lefthodswic\n,", max_size=300))

@@ -16,8 +16,11 @@ from extendum.core.heard.said import Line, Word, said
 from extendum.core.heard.saying import promises, remarks, reminders
 from extendum.core.heard.sides import OTHER, Sides, flips, sided
 from extendum.core.heard.states import RELEASES, SET_UPS, WORKS, Model, Part, State, explain
+from extendum.core.model.errors import RefusedError
 from extendum.core.model.move import Sidedness
 
+#: More words are no class, and would take minutes.
+MOST_WORDS = 25_000
 #: People are in position a little before the words for it are over.
 BEFORE_S = 0.5
 #: And out of it a little after the words for that have begun.
@@ -62,8 +65,13 @@ def length_of(words: Sequence[Word], lines: Sequence[Line]) -> float:
 
 
 def hear(lines: Sequence[Line], hearing: Hearing, of: Callable[[Cues], Cues] = lambda cues: cues) -> Heard:
-    """What timed lines tell; ``of`` may change the cues that are heard (a trial takes some of them away)."""
+    """What timed lines tell; RefusedError where they are too many.
+
+    ``of`` may change the cues that are heard (a trial takes some of them away).
+    """
     words = said(lines)
+    if len(words) > MOST_WORDS:
+        raise RefusedError("recording", f"at most {MOST_WORDS:,} words", f"{len(words):,}")
     if not words:
         return Heard(lines[-1].start if lines else 0.0, (), (), (), (), (), (), (), (), (), ())
     length = length_of(words, lines)

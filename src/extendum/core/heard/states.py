@@ -193,8 +193,10 @@ class _Lattice:
                 after[state, here] = np.logaddexp(after[state, here], told + onward[state, last])
         every = _summed(whole[:, n - 1] + onward[:, n - 1])
         likely = np.exp(np.minimum(0.0, ways + after - every))
-        near = np.abs(self.places.begins[:, None] - self.places.begins[None, :]) <= NEAR_S
-        sure: Floats = np.minimum(1.0, likely @ near)
+        begins = self.places.begins
+        since, until = np.searchsorted(begins, begins - NEAR_S), np.searchsorted(begins, begins + NEAR_S, "right")
+        whole = np.pad(likely.cumsum(axis=1), ((0, 0), (1, 0)))
+        sure: Floats = np.clip(whole[:, until] - whole[:, since], 0.0, 1.0)
         return sure
 
 
