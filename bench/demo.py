@@ -27,7 +27,8 @@ def served_with_data() -> Iterator[tuple[str, Path]]:
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
         port = probe.getsockname()[1]
-    with tempfile.TemporaryDirectory() as data:
+    # A worker of the server may still write its last when the server has ended.
+    with tempfile.TemporaryDirectory(ignore_cleanup_errors=True) as data:
         env = {**os.environ, "EXTENDUM_DEMO": "1", "EXTENDUM_DATA": data, "PORT": str(port)}
         env["DJANGO_SETTINGS_MODULE"] = "extendum.web.settings"
         server = subprocess.Popen([sys.executable, "-m", "extendum.web.serve"], env=env)

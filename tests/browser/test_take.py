@@ -59,8 +59,8 @@ def test_the_pack_is_made_with_progress_and_saved(page, digging, settings, tmp_p
     page.wait_for_url("**/give/")
     page.click("text=Make the pack")
     expect(page.locator("#making-pack")).to_contain_text("being made")
-    with page.expect_download(timeout=60_000) as saved:
-        page.click("text=Save the pack", timeout=60_000)
+    with page.expect_download(timeout=180_000) as saved:
+        page.click("text=Save the pack", timeout=180_000)
     assert saved.value.suggested_filename == "after-the-digging-pack.zip"
     with zipfile.ZipFile(saved.value.path()) as files:
         assert {"captions.vtt", "cue-sheet.pdf", "handout.pdf", "guide.ogg", "class.json"} <= set(files.namelist())
