@@ -238,7 +238,7 @@ def left_out(hears: Hearing | None = None, *, seeds: Sequence[int] = ()) -> tupl
 
 
 def write() -> None:
-    """Put what was counted into the data, line by line: what is told by hand stays."""
+    """Put what was counted into the data, line by line: what was written by hand stays."""
     path = DATA / "hearing.json"
     table = rates(DEV)
     kinds, worths = list(own().ear.kinds), dict(zip(("base", "alike", "one", "both", "named"), sides(DEV), strict=True))

@@ -11,7 +11,7 @@ from extendum.core.heard.report import called_off, sides_of
 from extendum.core.model.script import Script
 from extendum.core.model.timeline import Timeline, clock
 
-#: Sides that are so far apart, in seconds, are told: what is heard of a side is off by two to four.
+#: Sides that are so far apart, in seconds, are worth a line: what is heard of a side is off by two to four.
 APART_S = 5
 _SIDES = frozenset({"left", "right"})
 

@@ -37,7 +37,7 @@ class Sides:
     named: float
 
     def twice(self, words: Sequence[Word], likeness: Likeness) -> float:
-        """How likely a move that is told like this has more than one pass (0.02 to 0.98)."""
+        """How likely a move with such words has more than one pass (0.02 to 0.98)."""
         told = self.base + sum(
             worth * n
             for worth, n in zip((self.alike, self.one, self.both, self.named), self.found(words, likeness), strict=True)

@@ -11,7 +11,7 @@ from extendum.core.heard.recording import Heard
 from extendum.core.heard.said import Word
 from extendum.core.model.talk import TalkKind
 
-#: Talk between two moves that lasts longer is told.
+#: Talk between two moves that lasts longer is an item of its own.
 TALK_S = 12.0
 #: With fewer words a minute it is a rest.
 RESTING = 25
