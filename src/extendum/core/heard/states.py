@@ -8,8 +8,8 @@ how sure each border is by adding up all ways (forward and backward).
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
 from enum import IntEnum
 
 import numpy as np
@@ -19,6 +19,8 @@ Floats = npt.NDArray[np.float64]
 NEVER = -1e9
 #: A border is as good as another so many seconds away.
 NEAR_S = 3.0
+#: It begins in the mean of where it is likely to within so much, and a part lasts at least so long.
+MEAN_S, LEAST_S = 6.0, 0.3
 
 
 class State(IntEnum):
@@ -166,19 +168,21 @@ class _Lattice:
             before[:, last] = np.argmax(led, axis=0)
             into[:, last] = led.max(axis=0) + self.bonus[:, last]
             ways[:, last] = _summed(whole[:, last, None] + follow, axis=0) + self.bonus[:, last]
-        sure = self._sure(scores, ways, whole)
+        likely = self._likely(scores, ways, whole)
+        sure, mean = self._near(likely)
         state = max({State.TALK, *RELEASES, *WORKS}, key=lambda one: best[one, n - 1] + CUT_SHORT * (one in WORKS))
-        found, last = [], n - 1
+        found, means, last = [], [], n - 1
         while last > 0:
             first = int(back[state, last])
             start, end = float(self.begins[state, first]), float(self.ends[state, last])
             word = self.places.word
             found.append(Part(State(state), int(word[first]), int(word[last]), start, end, float(sure[state, first])))
+            means.append(float(mean[state, first]) if first else start)
             state, last = State(int(before[state, first])), first
-        return found[::-1]
+        return _placed(found[::-1], means[::-1])
 
-    def _sure(self, scores: dict[tuple[int, int], tuple[int, Floats]], ways: Floats, whole: Floats) -> Floats:
-        """How likely a part of each state begins at each place or next to it."""
+    def _likely(self, scores: dict[tuple[int, int], tuple[int, Floats]], ways: Floats, whole: Floats) -> Floats:
+        """How likely a part of each state begins at each place, (states, places)."""
         n = ways.shape[1]
         after = np.full(ways.shape, NEVER)
         onward = np.full(ways.shape, NEVER)
@@ -192,12 +196,34 @@ class _Lattice:
                 here = slice(first, last)
                 after[state, here] = np.logaddexp(after[state, here], told + onward[state, last])
         every = _summed(whole[:, n - 1] + onward[:, n - 1])
-        likely = np.exp(np.minimum(0.0, ways + after - every))
+        likely: Floats = np.exp(np.minimum(0.0, ways + after - every))
+        return likely
+
+    def _near(self, likely: Floats) -> tuple[Floats, Floats]:
+        """How likely a part of each state begins at each place or next to it, and when in the mean of those places."""
+        sure = np.minimum(1.0, self._around(likely, NEAR_S))
+        mean = self._around(likely * self.begins, MEAN_S) / np.maximum(1e-12, self._around(likely, MEAN_S))
+        return sure, mean
+
+    def _around(self, some: Floats, within: float) -> Floats:
+        """The sums of what is within so many seconds of each place."""
         begins = self.places.begins
-        since, until = np.searchsorted(begins, begins - NEAR_S), np.searchsorted(begins, begins + NEAR_S, "right")
-        whole = np.pad(likely.cumsum(axis=1), ((0, 0), (1, 0)))
-        sure: Floats = np.clip(whole[:, until] - whole[:, since], 0.0, 1.0)
-        return sure
+        since, until = np.searchsorted(begins, begins - within), np.searchsorted(begins, begins + within, "right")
+        whole = np.pad(some.cumsum(axis=1), ((0, 0), (1, 0)))
+        sums: Floats = np.maximum(0.0, whole[:, until] - whole[:, since])
+        return sums
+
+
+def _placed(parts: Sequence[Part], means: Sequence[float]) -> list[Part]:
+    """Parts that begin when they do in the mean of all ways; they stay in order, and none is lost."""
+    starts: list[float] = []
+    for mean in means:
+        starts.append(max(mean, starts[-1] + LEAST_S) if starts else mean)
+    found = []
+    for n, part in enumerate(parts):
+        shift = starts[n + 1] - parts[n + 1].start if n + 1 < len(parts) else 0.0
+        found.append(replace(part, start=starts[n], end=max(part.end + shift, starts[n] + LEAST_S)))
+    return found
 
 
 def _summed(logs: Floats, axis: int | None = None) -> Floats:
