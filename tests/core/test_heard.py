@@ -208,9 +208,9 @@ def test_counts_are_told_from_numbers_and_their_slips_from_counting_in_twos(text
 @pytest.mark.parametrize(
     ("text", "what"),
     [
-        ("Left hand on the, no, sorry, wrong hand.", ["a side put right"]),
-        ("I forgot the shoulders, twice.", ["a move put in late or left out"]),
-        ("Did we do both? We did.", ["a side left out"]),
+        ("Left hand on the, no, sorry, wrong hand.", ["a side was put right"]),
+        ("I forgot the shoulders, twice.", ["a move came late or was left out"]),
+        ("Did we do both? We did.", ["a side may have been left out"]),
         ("I lost count there.", ["the count was lost"]),
         ("The right hand was cold, and the soup was good.", []),
         ("That was meant kindly.", []),

@@ -180,6 +180,9 @@ def test_recordings_are_kept_with_a_class_put_right_laid_beside_each_other_remov
     asking.post(PAGE, {"text": SPOKEN, "title": "June", "kept": june.pk, "name-0": "Cobra"})
     june.refresh_from_db()
     assert june.steps == "name 0 cobra"
+    stretch_class.past_recordings.filter(pk=june.pk).update(steps="name 0 a-move-that-is-gone")
+    for path in (f"{where}?one={june.pk}", reverse("correct-recording", args=[pk, june.pk])):
+        assert "correction: must be one that this recording has" in asking.get(path).content.decode()
     for path in (where, reverse("correct-recording", args=[pk, june.pk])):
         assert other_client.get(path).status_code == 404
     assert other_client.post(PAGE, {"text": SPOKEN, "kept": june.pk, "name-0": "Plank"}).status_code == 404

@@ -14,7 +14,7 @@ from extendum.core.heard.slipping import slips_of
 from extendum.core.listening.words import stem
 from extendum.core.model.timeline import clock
 
-#: A call that was off by so many seconds is told.
+#: A call that was off by so many seconds is worth a line.
 CALL_OFF_S = 3
 #: The report has a half that is off by so much of its pass, in percent.
 HALF_OFF = 15
@@ -62,14 +62,14 @@ def called_off(heard: Heard) -> Iterator[str]:
     """Calls that did not come true, and counts that went wrong."""
     for call in heard.calls:
         if call.real_s is not None and abs(call.real_s - call.said_s) >= CALL_OFF_S:
-            yield f"At {_at(call.at)} {call.said_s} seconds were called and about {call.real_s:.0f} came."
+            yield f"At {_at(call.at)}, {call.said_s} seconds were called and about {call.real_s:.0f} came."
     for half in heard.halves:
         if half.percent is not None and abs(half.percent - 50) >= HALF_OFF:
             yield f"At {_at(half.at)} half was called at about {half.percent} % of it."
     counted = {one.at for one in heard.counts}
     for slip in slips_of(heard):
-        went = "the count went wrong" if slip.at in counted else "a slip"
-        yield f"At {_at(slip.at)} {went}: {slip.what}."
+        went = f"the count went wrong: {slip.what}" if slip.at in counted else slip.what
+        yield f"At {_at(slip.at)} {went}."
 
 
 def _said(heard: Heard) -> Iterator[str]:
@@ -136,7 +136,7 @@ def _offered(heard: Heard) -> Iterator[str]:
     for told, when, missed in (
         ("A caution", [one.at for one in heard.of("caution")], "about one in three of them is missed"),
         ("An easier way", [one.at for one in heard.of("easier way")], "one in other words may have been said"),
-        ("A word about the breath", breaths, "one in other words may have been said"),
+        ("A mention of the breath", breaths, "one in other words may have been said"),
     ):
         yield (
             f"{told} was heard {_times(len(when))}, first at {_at(when[0])}."

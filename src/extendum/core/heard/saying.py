@@ -24,7 +24,7 @@ _MINUTES = re.compile(rf"\b(?P<n>{_N})[ -]minutes?\b")
 _THINGS = (
     r"(?:stretches|moves|movements|things|exercises|stations|positions|pieces|stops|of them|items|bits|jobs|poses)"
 )
-_MOVES = re.compile(rf"\b(?P<n>{_N}) (?:\w+ ){{0,2}}{_THINGS}\b")
+_MOVES = re.compile(rf"\b(?P<n>{_N}) (?:(?!{_N}\b|minutes?\b)\w+ ){{0,2}}{_THINGS}\b")
 #: Words of a condition or of pain, after words that speak to whoever has it.
 _WHO = r"\b(?:if|when|anyone|anybody|those|whoever)\b"
 _HURTS = (

@@ -13,19 +13,22 @@ from extendum.core.heard.said import running
 SAME_S = 12.0
 _LIMBS = r"(?:side|hand|arm|leg|foot|knee|ear|one|way|ankle|shoulder)"
 _TOLD = (
-    ("a side put right", rf"\b(?:sorry|no|oops|whoops)\b (?:\w+ ){{0,3}}(?:wrong|other|left|right) {_LIMBS}?\b"),
+    ("a side was put right", rf"\b(?:sorry|no|oops|whoops)\b (?:\w+ ){{0,3}}(?:wrong|other|left|right) {_LIMBS}?\b"),
     (
-        "a side put right",
+        "a side was put right",
         rf"\bwrong {_LIMBS}\b|\bi mean(?:t)? (?:the |your )?(?:other|left|right)\b|\bother (?:left|right)\b",
     ),
-    ("a side left out", r"\bdid we (?:do|have) (?:both|the other|the left|the right)\b|\bonly did (?:one|the)\b"),
     (
-        "a move put in late or left out",
+        "a side may have been left out",
+        r"\bdid we (?:do|have) (?:both|the other|the left|the right)\b|\bonly did (?:one|the)\b",
+    ),
+    (
+        "a move came late or was left out",
         r"\bi(?:'ve| have)? (?:forgot(?:ten)?|skipped|missed|left out|left (?:\w+ ){1,2}out)\b|\bnearly forgot\b|"
         r"\bwas (?:supposed|meant) to be\b|\bthere was one missing\b|\bwe (?:missed|skipped|forgot)\b",
     ),
     ("the count was lost", r"\b(?:lost|losing) count\b|\bwhere (?:was i|were we)\b|\bhow many (?:was|is) that\b"),
-    ("taken again", r"\b(?:do|try|take) that (?:one |bit )?again for\b|\bone more time for the camera\b"),
+    ("something was taken again", r"\b(?:do|try|take) that (?:one |bit )?again for\b|\bone more time for the camera\b"),
 )
 
 

@@ -102,6 +102,15 @@ def heard_of(text: str, steps: Sequence[str], library: Library) -> Heard:
     return replayed(heard, steps, names, named.named)
 
 
+def heard_kept(row: PastRecording, library: Library) -> Shown:
+    """A kept recording with its corrections; where they fit no more, since a move is gone, without them, and why."""
+    steps = row.steps.splitlines()
+    try:
+        return Shown(row.name, row.text, steps, heard_of(row.text, steps, library), kept=row)
+    except RefusedError as error:
+        return Shown(row.name, row.text, [], heard_of(row.text, [], library), f"{row.name}: {error}", row)
+
+
 def _put_right(text: str, steps: list[str], form: Mapping[str, str], library: Library) -> tuple[Heard, list[str], str]:
     """What is heard with all corrections, those that the form makes now too; or without them, and why."""
     names = {entry.move.key: entry.move.name for entry in library}

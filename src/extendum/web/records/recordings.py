@@ -15,7 +15,7 @@ from extendum.core.model.timeline import clock
 from extendum.draw.heard import draw_heard
 from extendum.web.classes.access import own_class
 from extendum.web.library.store import library_of
-from extendum.web.records.listening import Shown, beside_class, heard_of, shown
+from extendum.web.records.listening import beside_class, heard_kept, shown
 from extendum.web.records.models import PastRecording
 from extendum.web.shared.asked import Asked
 from extendum.web.shared.drawn import drawn
@@ -28,26 +28,22 @@ def recordings(request: Asked, pk: int) -> HttpResponse:
     kept = list(of.past_recordings.filter(removed_at=None))
     one = _chosen(kept, request.GET.get("one", "")) or next(iter(kept), None)
     other = _chosen([row for row in kept if row is not one], request.GET.get("beside", ""))
-    some = [heard_of(row.text, row.steps.splitlines(), library) for row in (one, other) if row]
+    looked = [heard_kept(row, library) for row in (one, other) if row]
+    some = [row.heard for row in looked]
     context = {
         "class": of,
         "kept": kept,
         "one": one,
         "other": other,
         "others": [row for row in kept if row is not one],
-        "removed": of.past_recordings.exclude(removed_at=None).first(),
-        "sheets": [
-            (row, clock(round(heard.length)), drawn(draw_heard(heard))) for row, heard in _both(one, other, some)
-        ],
+        "removed": of.past_recordings.exclude(removed_at=None).order_by("-removed_at").first(),
+        "refused": [row.refused for row in looked if row.refused],
+        "sheets": [(row.title, clock(round(row.heard.length)), drawn(draw_heard(row.heard))) for row in looked],
         "mends": to_mend(some[0]) if some else [],
         "facts": besides(some[0]) if some else [],
         "compared": beside_class(of, some) if some else [],
     }
     return render(request, "records/recordings.html", context)
-
-
-def _both(one: PastRecording | None, other: PastRecording | None, some: list) -> list:  # type: ignore[type-arg]
-    return list(zip([row for row in (one, other) if row], some, strict=True))
 
 
 def _chosen(kept: list[PastRecording], given: str) -> PastRecording | None:
@@ -60,8 +56,7 @@ def correct(request: Asked, pk: int, recording: int) -> HttpResponse:
     """A kept recording, to be put right further."""
     library = library_of(request.user)
     one = get_object_or_404(PastRecording, of=own_class(request, pk), pk=recording)
-    steps = one.steps.splitlines()
-    return shown(request, Shown(one.name, one.text, steps, heard_of(one.text, steps, library), kept=one), library)
+    return shown(request, heard_kept(one, library), library)
 
 
 @require_POST
