@@ -23,19 +23,21 @@ import numpy as np
 import numpy.typing as npt
 
 from bench.hear import Row, Thing, lines_of, names, printed, scored_as, summed_up, truth_of
+from bench.silence import fitted
 from extendum.core.heard.cues import Cues, cues_in
-from extendum.core.heard.hear import Hearing, hear, length_of
+from extendum.core.heard.hear import Hearing, hear, in_work, length_of
 from extendum.core.heard.idiom import Idiom, counted, leanings
 from extendum.core.heard.likeness import stems_of
 from extendum.core.heard.names import Sign, signs
 from extendum.core.heard.parts import SIDED_WORDS, Told, bonus_of, places_of
 from extendum.core.heard.said import Word, said
+from extendum.core.heard.silence import Stage
 from extendum.core.heard.states import RELEASES, WORKS, Part, Places, State, explain
 from extendum.formats.hearing import RATED, hearing
 from extendum.formats.library import shipped_moves
 
 DATA = Path(__file__).parents[1] / "src" / "extendum" / "data"
-DEV = names("dev")
+TEXTS = (*names("dev"), *names("lesson"))
 #: A border of the truth may lie so many seconds from a place where a part can begin, and draws it so much.
 NEAR_S, DRAWN = 4.0, 7.0
 #: Minutes at the usual rate that every rate is mixed with, and the least one.
@@ -71,9 +73,14 @@ def own() -> Hearing:
 
 @cache
 def text(name: str) -> Text:
-    """One of the texts."""
+    """One of the texts, its words at the times that they have once it is known which of them are said in work."""
+    first = _text(name, None)
+    return _text(name, in_work(_aligned(first), len(first.words)))
+
+
+def _text(name: str, works: Sequence[bool] | None) -> Text:
     lines = lines_of(name)
-    words = said(lines)
+    words = said(lines, own().silences, works)
     found = signs(words, own().namer.signatures)
     cues = cues_in(words, found, own().ear)
     return Text(name, words, found, cues, places_of(words, cues, length_of(words, lines)), truth_of(name))
@@ -103,7 +110,11 @@ def borders(truth: Thing) -> dict[State, list[float]]:
 @cache
 def aligned(name: str) -> list[Part]:
     """The parts of a text, laid along what is really in it."""
-    here, hears = text(name), own()
+    return _aligned(text(name))
+
+
+def _aligned(here: Text) -> list[Part]:
+    hears = own()
     drawn = np.zeros((len(State), len(here.places.word)))
     for state, times in borders(here.truth).items():
         begins = here.places.ended if state in WORKS else here.places.begins
@@ -205,7 +216,7 @@ def sides(some: Iterable[str]) -> list[float]:
 
 def without(name: str, hears: Hearing) -> Hearing:
     """A hearing that was not counted in one text."""
-    others = [one for one in DEV if one != name]
+    others = [one for one in TEXTS if one != name]
     return replace(hears, model=replace(hears.model, rates=rates(others)), idiom=idiom(others))
 
 
@@ -224,10 +235,12 @@ def dropped(cues: Cues, seed: str) -> Cues:
     return replace(cues, at=at)
 
 
-def left_out(hears: Hearing | None = None, *, seeds: Sequence[int] = ()) -> tuple[dict[str, Row], float]:
-    """How well each text is heard by what the others tell; with seeds, by fewer signatures and cues."""
+def left_out(
+    kind: str, hears: Hearing | None = None, *, seeds: Sequence[int] = ()
+) -> tuple[dict[str, Row], float]:
+    """How well each text of a kind is heard by what all others tell; with seeds, by fewer signatures and cues."""
     told = []
-    for name in DEV:
+    for name in names(kind):
         one = without(name, hears or own())
         if not seeds:
             told.append(scored_as(name, hear(lines_of(name), one)))
@@ -237,11 +250,20 @@ def left_out(hears: Hearing | None = None, *, seeds: Sequence[int] = ()) -> tupl
     return summed_up(told)
 
 
+def _heard_works(name: str) -> list[bool]:
+    """Which words of a text are heard to be said in work, as long as nobody knows better."""
+    first, hears = _text(name, None), own()
+    bonus = bonus_of(Told(first.words, first.cues, first.found), first.places, hears.weights, hears.namer, hears.sides)
+    lean = hears.idiom.sums([word.stem for word in first.words], len(State))
+    return in_work(explain(hears.model, first.places, first.cues.sums(len(first.words)), bonus, lean), len(first.words))
+
+
 def write() -> None:
     """Put what was counted into the data, line by line: what was written by hand stays."""
     path = DATA / "hearing.json"
-    table = rates(DEV)
-    kinds, worths = list(own().ear.kinds), dict(zip(("base", "alike", "one", "both", "named"), sides(DEV), strict=True))
+    table = rates(TEXTS)
+    kinds, worths = list(own().ear.kinds), dict(zip(("base", "alike", "one", "both", "named"), sides(TEXTS), strict=True))
+    silent = fitted((name, _heard_works(name)) for name in TEXTS)
     lines = []
     for line in path.read_text("utf-8").splitlines():
         plain: dict[str, Any] = json.loads(line.rstrip(",")) if line.startswith('  {"') else {}
@@ -250,8 +272,14 @@ def write() -> None:
             plain["a_minute"] = {part: round(float(row[RATED.index(part)]), 2) for part in plain["a_minute"]}
         elif "tells" in plain:
             plain["worth"] = worths[plain["tells"]]
-        lines.append(f"  {json.dumps(plain)}{',' * line.endswith(',')}" if "cue" in plain or "tells" in plain else line)
-    words = leans(DEV)
+        elif "silence" in plain:
+            told = silent.after[Stage(plain["silence"])]
+            plain |= {"unpunctuated": told[False], "punctuated": told[True]}
+        elif "more" in plain:
+            plain["worth"] = silent.more[plain["more"]]
+        counted = {"cue", "tells", "silence", "more"} & set(plain)
+        lines.append(f"  {json.dumps(plain)}{',' * line.endswith(',')}" if counted else line)
+    words = leans(TEXTS)
     path.write_text("\n".join(lines) + "\n", "utf-8")
     rows = ",\n".join(
         f"  {json.dumps(word)}: {json.dumps([round(words[word][part], 2) for part in SHARES])}"
@@ -271,8 +299,9 @@ def main() -> None:
     if "--left-out" not in sys.argv:
         write()
         return
-    printed("each by the others", *left_out())
-    printed(f"the same, much not known, {TIMES} times", *left_out(seeds=range(TIMES)))
+    for kind in ("dev", "lesson"):
+        printed(f"{kind}: each by all others", *left_out(kind))
+        printed(f"{kind}: the same, much not known, {TIMES} times", *left_out(kind, seeds=range(TIMES)))
 
 
 if __name__ == "__main__":

@@ -17,6 +17,7 @@ from extendum.core.heard.likeness import notions_of
 from extendum.core.heard.names import ONCE, Namer, Signature, signature
 from extendum.core.heard.parts import Weights
 from extendum.core.heard.sides import Sides
+from extendum.core.heard.silence import Juncture, Silences, Stage
 from extendum.core.heard.states import NEVER, Lasting, Model, State
 from extendum.core.model.library import LibraryMove
 from extendum.formats.json_text import read_json
@@ -37,6 +38,9 @@ PARTS = {
 RATED = ("talk", "set-up", "work", "set-up", "work", "release", "switch", "work", "release", "early work")
 
 
+JUNCTURES = tuple(Juncture)
+
+
 @lru_cache(maxsize=8)
 def hearing(library: tuple[LibraryMove, ...]) -> Hearing:
     """What recordings are heard by, with the moves of a library."""
@@ -45,7 +49,7 @@ def hearing(library: tuple[LibraryMove, ...]) -> Hearing:
     own = namer(library)
     often = tuple(own.sides[key] not in ONCE for key in own.likeness.keys)
     sides = Sides(often, **{one["tells"]: one["worth"] for one in plain["sides"]})
-    return Hearing(model(plain), weights, own, sides, ear(plain), idiom(plain))
+    return Hearing(model(plain), weights, own, sides, ear(plain), idiom(plain), silences(plain))
 
 
 def namer(library: Iterable[LibraryMove]) -> Namer:
@@ -56,7 +60,8 @@ def namer(library: Iterable[LibraryMove]) -> Namer:
     for entry in _plain()["moves"]:
         if here := [key for key in entry["moves"] if key in keys]:
             told += [signature(here, one) for one in entry["said"]]
-    return Namer(some, tuple(told), notions_of(_plain()["notions"]))
+    ways = {key: one["spoken"] for one in _read("hearing-spoken")["moves"] for key in one["moves"] if key in keys}
+    return Namer(some, tuple(told), notions_of(_plain()["notions"]), ways)
 
 
 def model(plain: dict[str, Any]) -> Model:
@@ -85,14 +90,29 @@ def ear(plain: dict[str, Any]) -> Ear:
     return Ear(tuple(one["cue"] for one in plain["cues"]), patterns)
 
 
+def silences(plain: dict[str, Any]) -> Silences:
+    """Where somebody is silent, from the data."""
+    after = {
+        (Stage(one["silence"]), marked, juncture): one[name][n]
+        for one in plain["silences"]
+        for marked, name in ((False, "unpunctuated"), (True, "punctuated"))
+        for n, juncture in enumerate(JUNCTURES)
+    }
+    return Silences(after, {one["more"]: one["worth"] for one in plain["more_silence"]})
+
+
 def idiom(plain: dict[str, Any]) -> Idiom:
     """How words lean to the parts of a class, from the data."""
-    told = read_json(files("extendum").joinpath("data", "hearing-words.json").read_text("utf-8"))
+    told = _read("hearing-words")
     column = [told["parts"].index("work" if part == "early work" else part) for part in RATED]
     return Idiom({word: np.array(leans)[column] for word, leans in told["words"].items()}, plain["idiom"])
 
 
-@lru_cache(maxsize=1)
 def _plain() -> dict[str, Any]:
-    plain: dict[str, Any] = read_json(files("extendum.data").joinpath("hearing.json").read_text("utf-8"))
+    return _read("hearing")
+
+
+@lru_cache(maxsize=3)
+def _read(name: str) -> dict[str, Any]:
+    plain: dict[str, Any] = read_json(files("extendum.data").joinpath(f"{name}.json").read_text("utf-8"))
     return plain

@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 
 from extendum.core.heard.calling import Count, calls, counts, halves
 from extendum.core.heard.cues import Cues, Ear, cues_in
+from extendum.core.heard.directions import DIRECTED, ROUND, turns
 from extendum.core.heard.idiom import Idiom
 from extendum.core.heard.names import Namer, Sign, signs
 from extendum.core.heard.parts import Told, Weights, bonus_of, places_of
@@ -15,6 +16,7 @@ from extendum.core.heard.recording import Half, Heard, HeardCall, HeardMove, Off
 from extendum.core.heard.said import Line, Word, said
 from extendum.core.heard.saying import promises, remarks, reminders
 from extendum.core.heard.sides import OTHER, Sides, flips, sided
+from extendum.core.heard.silence import Silences
 from extendum.core.heard.states import RELEASES, SET_UPS, WORKS, Model, Part, State, explain
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.move import Sidedness
@@ -26,7 +28,7 @@ BEFORE_S = 0.5
 #: And out of it a little after the words for that have begun.
 AFTER_S = 1.0
 #: A move whose name has less than this for it keeps the speaker's own words.
-NAMED = 6.0
+NAMED = 9.5
 #: A call is held against what ends within so long.
 WITHIN_S = 90.0
 #: The side of a pass is named on the way into it, or so long after.
@@ -46,6 +48,7 @@ class Hearing:
     sides: Sides
     ear: Ear
     idiom: Idiom
+    silences: Silences
 
 
 @dataclass
@@ -67,22 +70,20 @@ def length_of(words: Sequence[Word], lines: Sequence[Line]) -> float:
 def hear(lines: Sequence[Line], hearing: Hearing, of: Callable[[Cues], Cues] = lambda cues: cues) -> Heard:
     """What timed lines tell; RefusedError where they are too many.
 
+    It is explained twice: once the parts are known, so is where somebody was silent, and the words get better times.
     ``of`` may change the cues that are heard (a trial takes some of them away).
     """
-    words = said(lines)
+    words = said(lines, hearing.silences)
     if len(words) > MOST_WORDS:
         raise RefusedError("recording", f"at most {MOST_WORDS:,} words", f"{len(words):,}")
     if not words:
         return Heard(lines[-1].start if lines else 0.0, (), (), (), (), (), (), (), (), (), ())
     length = length_of(words, lines)
-    found = signs(words, hearing.namer.signatures)
-    cues = of(cues_in(words, found, hearing.ear))
-    places = places_of(words, cues, length)
+    found, parts = _explained(words, length, hearing, of)
+    words = said(lines, hearing.silences, in_work(parts, len(words)))
+    found, parts = _explained(words, length, hearing, of)
     counted = counts(words)
     called, half = calls(words, counted), [words[n].at for n in halves(words)]
-    bonus = bonus_of(Told(words, cues, found), places, hearing.weights, hearing.namer, hearing.sides)
-    lean = hearing.idiom.sums([word.stem for word in words], len(State))
-    parts = explain(hearing.model, places, cues.sums(len(words)), bonus, lean)
     ear = Names(words, found, hearing.namer, counted)
     rough = _joined(_rough(parts), ear)
     moves = ear.moves(rough)
@@ -90,7 +91,7 @@ def hear(lines: Sequence[Line], hearing: Hearing, of: Callable[[Cues], Cues] = l
         length,
         words,
         tuple(moves),
-        tuple(one.start for move in rough for one in move.switches),
+        _switches(rough, moves),
         tuple(HeardCall(one.at, one.number, until(one.at, moves)) for one in called if one.unit == "seconds"),
         tuple(one.at for one in called if one.unit != "seconds"),
         tuple(Half(at, half_in(at, moves)) for at in half),
@@ -99,6 +100,39 @@ def hear(lines: Sequence[Line], hearing: Hearing, of: Callable[[Cues], Cues] = l
         tuple(promises(words)),
         tuple(reminders(words)),
     )
+
+
+def _explained(
+    words: Sequence[Word], length: float, hearing: Hearing, of: Callable[[Cues], Cues]
+) -> tuple[list[Sign], list[Part]]:
+    """The signatures among some words, and the parts of the class that they are said in."""
+    found = signs(words, hearing.namer.signatures)
+    cues = of(cues_in(words, found, hearing.ear))
+    places = places_of(words, cues, length)
+    bonus = bonus_of(Told(words, cues, found), places, hearing.weights, hearing.namer, hearing.sides)
+    lean = hearing.idiom.sums([word.stem for word in words], len(State))
+    return found, explain(hearing.model, places, cues.sums(len(words)), bonus, lean)
+
+
+def in_work(parts: Sequence[Part], words: int) -> list[bool]:
+    """Which words are said in work."""
+    found = [False] * words
+    for part in parts:
+        if part.state in WORKS:
+            found[part.first : part.last] = [True] * (part.last - part.first)
+    return found
+
+
+def _switches(rough: Sequence[_Rough], moves: Sequence[HeardMove]) -> tuple[float, ...]:
+    """When people change sides, and when they turn round in the middle of a pass."""
+    told = [one.start for move in rough for one in move.switches]
+    inside = [
+        one.out
+        for move, whole in zip(moves, rough, strict=True)
+        for one in move.passes
+        if any(part.start < one.out < part.end for part in whole.passes)
+    ]
+    return tuple(sorted(told + inside))
 
 
 def naming(heard: Heard, hearing: Hearing) -> Names:
@@ -162,7 +196,7 @@ class Names:
             name, key, offers = self.named(first, work, last, len(one.passes) > 1)
             posture = self.namer.posture_in(self.words, first)
             sides = self._sides(one, limbs, self.namer.sides[key] if key else None)
-            ways = self._directions(key, one)
+            parts = [half for k in range(len(one.passes)) for half in self._halves(one, k, key, sides)]
             passes = tuple(
                 Pass(
                     side,
@@ -173,13 +207,27 @@ class Names:
                     way,
                     out,
                 )
-                for part, side, way, out in zip(one.passes, sides, ways, one.outs, strict=True)
+                for part, side, way, out in parts
             )
             sure = one.set_up.sure
             found.append(
                 HeardMove(name, key, offers, one.set_up.start, one.end, passes, sure, first, work, last, posture)
             )
         return found
+
+    def _halves(self, one: _Rough, k: int, key: str, sides: Sequence[str]) -> list[tuple[Part, str, str, float]]:
+        """A pass, or both halves of one that turns round: each with its side, its direction and when people are out."""
+        part, out, move = one.passes[k], one.outs[k], self.namer.move(key)
+        turn = turns(move, self.words, one.set_up.first, (part.first, part.last))
+        if turn is None:
+            return [(part, sides[k], self._directions(key, one)[k], out)]
+        at = self.words[turn].at
+        first, second = (sides[k], sides[k]) if len(sides) > 1 or sides[k] != "both" else ("first", "second")
+        ways = move.directions if move and move.sidedness in DIRECTED else ROUND
+        return [
+            (replace(part, last=turn, end=at), first, ways[0], at),
+            (replace(part, first=turn, start=at), second, ways[1], out),
+        ]
 
     def named(self, first: int, work: int, last: int, twice: bool) -> tuple[str, str, tuple[Offer, ...]]:
         """What a move is called, its key, and what else it could be; by the speaker's own words where nothing fits."""

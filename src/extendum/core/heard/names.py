@@ -12,7 +12,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
-from extendum.core.heard.likeness import Likeness, said_of, weighed
+from extendum.core.heard.likeness import Likeness, said_of, stems_of, weighed
 from extendum.core.heard.recording import Offer
 from extendum.core.heard.said import Word
 from extendum.core.listening.words import stem
@@ -22,19 +22,19 @@ from extendum.core.model.move import Move, Sidedness
 
 #: The groups of a signature stand within so many words.
 WITHIN = 18
-#: What a signature of one, two, three, four groups is worth.
 #: So many words before a set-up may still name its move, and so many of its work.
 BEFORE_WORDS, EARLY_WORDS = 8, 14
 #: Seconds into the work after which its words tell less.
 SETTLED_S = 9.0
-#: What a signature is worth before the set-up, and late in the work.
-BEFORE, LATE = 0.9, 0.55
-#: What being alike in words is worth, and being in the posture that was named last, or in another.
-ALIKE, SAME_POSTURE, OTHER_POSTURE = 18.0, 1.0, -0.5
+#: What a signature counts for among names, in logarithms for a point of its worth; before the set-up and late in the
+#: work it counts for a share of that; and each further signature of the same move (two at the most) counts besides.
+SIGNED, BEFORE, LATE, MORE_SIGNS = 0.53, 0.9, 0.46, 0.55
+#: What being alike in words counts for, and being in the posture that was named last, or in another.
+ALIKE, SAME_POSTURE, OTHER_POSTURE = 28.0, 0.8, -0.3
 #: Words before a set-up, and late in the work, count for so much of those of the set-up.
 BEFORE_SHARE, LATE_SHARE = 0.6, 0.3
 #: What it is worth that a move has a second pass in the library as it was heard to have, or has none.
-SAME_SIDES = 0.7
+SAME_SIDES = 0.6
 ONCE = frozenset({Sidedness.TOGETHER, Sidedness.ALTERNATING, Sidedness.CROSSED_ALTERNATING})
 #: So many moves are looked at beside the best.
 OFFERED = 6
@@ -50,6 +50,7 @@ _POSTURES = {
         r"foot (?:\w+ ){0,3}(?:step|back|behind))\b"
     ),
 }
+#: What a signature of one, two, three, four groups is worth.
 WORTH = (0.0, 2.6, 2.8, 3.5, 4.1)
 
 
@@ -115,6 +116,7 @@ class Namer:
     library: tuple[LibraryMove, ...]
     signatures: tuple[Signature, ...]
     notions: Mapping[str, tuple[str, ...]]
+    spoken: Mapping[str, str]
 
     @cached_property
     def posture(self) -> Mapping[str, Posture]:
@@ -123,8 +125,10 @@ class Namer:
 
     @cached_property
     def likeness(self) -> Likeness:
-        """The words of the library, and those of the signatures."""
+        """The words of the library, how people put it themselves, and the words of the signatures."""
         told = {one.move.key: list(said_of(one)) for one in self.library}
+        for key, ways in self.spoken.items():
+            told[key] += stems_of((ways,))
         for one in self.signatures:
             for key in one.moves:
                 told[key] += [word for group in one.groups for word in group if not word.startswith("=")]
@@ -166,14 +170,15 @@ class Namer:
         than one pass, None where that is not known.
         """
         first, work, last = place
-        scores: dict[str, float] = {}
+        signed: dict[str, list[float]] = defaultdict(list)
         settled = words[min(work, len(words) - 1)].at + SETTLED_S
         for one in found:
             if one.last < first - BEFORE_WORDS or one.first >= last:
                 continue
             share = BEFORE if one.first < first else LATE if words[one.first].at > settled else 1.0
             for key in one.signature.moves:
-                scores[key] = max(scores.get(key, 0.0), share * one.signature.worth)
+                signed[key].append(share * one.signature.worth)
+        scores = {key: SIGNED * max(some) + MORE_SIGNS * min(2, len(some) - 1) for key, some in signed.items()}
         early = min(last, work + EARLY_WORDS)
         before = (words[max(0, first - BEFORE_WORDS) : first], BEFORE_SHARE)
         told = weighed(before, (words[first:early], 1.0), (words[early:last], LATE_SHARE))

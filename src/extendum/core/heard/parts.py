@@ -12,8 +12,9 @@ import numpy as np
 from extendum.core.heard.cues import Cues
 from extendum.core.heard.echo import echoes
 from extendum.core.heard.names import Namer, Sign
-from extendum.core.heard.said import JOINTS, Word
+from extendum.core.heard.said import Word
 from extendum.core.heard.sides import Sides, flips, sided
+from extendum.core.heard.silence import JOINTS, UNPUNCTUATED
 from extendum.core.heard.states import RELEASES, WORKS, Floats, Places, State
 
 #: So many words of a set-up are compared with the words of the library.
@@ -24,8 +25,6 @@ NAMED_WORDS = 22
 SIDED_WORDS = 28
 #: A silence that something can begin after.
 SILENCE_S = 0.8
-#: A text is not punctuated where fewer of its words than this end a sentence or a clause.
-UNPUNCTUATED = 0.04
 _INSIDE = frozenset(
     [
         "of",

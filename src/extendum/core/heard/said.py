@@ -1,7 +1,7 @@
 """The words of a recording with their times: how fast somebody speaks, and where between the stamps the silence is.
 
 Stamps stand every few seconds at the best. What a paragraph needs at the speaker's own rate is talk, the rest of it is
-silence, and silence lies where sentences end, where something is held, and before what ends it.
+silence.
 """
 
 from __future__ import annotations
@@ -14,45 +14,13 @@ from typing import Protocol
 
 import numpy as np
 
+from extendum.core.heard.silence import JOINTS, Floats, Piece, Silences, punctuated, stages_of
 from extendum.core.listening.words import stem
 
 #: The rate of a speaker: words a second that so many percent of the paragraphs stay under.
 RATE_PERCENT = 88
 #: No speaker is slower or faster than this, whatever the stamps say.
 SLOWEST, FASTEST = 1.6, 4.2
-#: Words where a new thought begins, where nothing is punctuated.
-JOINTS = frozenset(
-    [
-        "and",
-        "so",
-        "okay",
-        "ok",
-        "now",
-        "then",
-        "next",
-        "um",
-        "er",
-        "but",
-        "because",
-        "right",
-        "last",
-        "finally",
-        "if",
-        "when",
-        "which",
-        "with",
-        "alright",
-    ]
-)
-#: After these, and before what ends something, a speaker waits.
-_WAITS = frozenset(["stay", "hold", "there", "go", "breathe", "here", "seconds"])
-_NUMBERS = frozenset(
-    ["one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"]
-)
-_ENDING = re.compile(
-    r"(?:and |now |then )?(?:come up|step (?:it )?in|let (?:it|that|them|go)|lower|release|rest|shake|unwind|sit up|"
-    r"stand up|up (?:you|and)|down|rise|swap|switch|change|other|same|uncross|roll up|back to|time|stop)\b"
-)
 
 
 class Line(Protocol):
@@ -107,25 +75,29 @@ def running(words: Sequence[Word]) -> Running:
     return Running("".join(text), tuple(begins))
 
 
-def said(lines: Sequence[Line]) -> tuple[Word, ...]:
-    """Every word of timed lines, in order."""
-    told = [_split(line.text) for line in lines]
+def said(lines: Sequence[Line], silences: Silences, works: Sequence[bool] | None = None) -> tuple[Word, ...]:
+    """Every word of timed lines, in order; ``works``: which of them are said in work, None where that is not known."""
+    told = [pieces_of(line.text) for line in lines]
+    stages = stages_of(works, sum(map(len, told)))
     ends = [line.start for line in lines[1:]]
     rate = _rate(lines, told)
     ends.append(lines[-1].start + max(1.0, len(told[-1]) / rate) if lines else 0.0)
+    marked = punctuated(told)
     found: list[Word] = []
-    for n, (line, words, end) in enumerate(zip(lines, told, ends, strict=True)):
+    for n, (line, pieces, end) in enumerate(zip(lines, told, ends, strict=True)):
+        if not pieces:
+            continue
         spoken_to = getattr(line, "end", None)
-        if words:
-            found += _timed(n, words, line.start, max(end, line.start + 0.2), rate, spoken_to)
+        end = max(end, line.start + 0.2)
+        until = min(end, spoken_to) if spoken_to and spoken_to > line.start else end
+        here = stages[len(found) : len(found) + len(pieces)]
+        found += _timed(n, pieces, line.start, until, rate, silences.shares(pieces, here, punctuated=marked))
     return tuple(found)
 
 
-_Part = tuple[str, int, str]
-
-
-def _split(text: str) -> list[_Part]:
-    found: list[_Part] = []
+def pieces_of(text: str) -> list[Piece]:
+    """The words of a line as they are written small, what ends after each, and as they were written."""
+    found: list[Piece] = []
     for part in text.split():
         plain = re.sub(r"[^a-z0-9']", "", part.casefold().replace("’", "'")).strip("'")
         ends = 2 if re.search(r"[.!?…]['\"”)]*$", part) else 1 if re.search(r"[,;:–—]$", part) else 0
@@ -154,40 +126,18 @@ def _rate(lines: Sequence[Line], told: Sequence[Sequence[object]]) -> float:
     return min(FASTEST, max(SLOWEST, found))
 
 
-def _timed(
-    n: int, words: Sequence[_Part], start: float, end: float, rate: float, spoken_to: float | None
-) -> list[Word]:
-    """The words of one line, with the silences of it laid where somebody waits."""
-    talk_end = min(end, spoken_to) if spoken_to and spoken_to > start else end
-    length = np.array([0.35 + 0.13 * len(word) for word, *_ in words])  # long words take longer
-    length *= len(words) / rate / length.sum()
-    spare = talk_end - start - float(length.sum())
+def _timed(n: int, pieces: Sequence[Piece], start: float, end: float, rate: float, shares: Floats) -> list[Word]:
+    """The words of one line, with shares of its silence after each of them."""
+    length = np.array([0.35 + 0.13 * len(word) for word, *_ in pieces])  # long words take longer
+    length *= len(pieces) / rate / length.sum()
+    spare = end - start - float(length.sum())
     if spare <= 0:
-        length *= (talk_end - start) / length.sum()
-        spare = 0.0
-    weights = np.array([_waits(words, k) for k in range(len(words))])
-    gaps = weights * (spare / weights.sum()) if weights.sum() else np.zeros(len(words))
-    begins = start + np.concatenate(([0.0], np.cumsum(length + gaps)[:-1]))
+        length *= (end - start) / length.sum()
+    begins = start + np.concatenate(([0.0], np.cumsum(length + shares * max(0.0, spare))[:-1]))
     return [
         Word(word, stem(word), float(at), float(at + lasts), n, ends, shown)
-        for (word, ends, shown), at, lasts in zip(words, begins, length, strict=True)
+        for (word, ends, shown), at, lasts in zip(pieces, begins, length, strict=True)
     ]
-
-
-def _waits(words: Sequence[_Part], k: int) -> float:
-    """How much of the silence of a line lies after one of its words."""
-    word, ends, _ = words[k]
-    punctuated = any(one[1] for one in words)
-    after = " ".join(one for one, *_ in words[k + 1 : k + 5])
-    joint = k + 1 < len(words) and words[k + 1][0] in JOINTS
-    if word in _NUMBERS and k + 1 < len(words) and words[k + 1][0] in _NUMBERS:
-        return 0.8
-    base = (0.0, 0.15, 1.0)[ends] if punctuated else 0.35 if joint else 0.0
-    if k == len(words) - 1:
-        base = max(base, 0.7 if ends != 1 else 0.2)
-    if not base:
-        return 0.0
-    return base * (1 + 1.5 * (word in _WAITS)) * (1 + 1.5 * bool(_ENDING.match(after)))
 
 
 def speaking_rate(words: Sequence[Word]) -> float:
