@@ -2,7 +2,8 @@
 
 A thing is found when it is within 10 s. A move is right when its name shares a telling word with one of those that it
 goes by, or is the same move of the library. A pass is right when its side is, and what both share is at least 60 % of
-the longer one. The texts ``dev`` were used to set the numbers of the model, ``check`` were not.
+the longer one. The texts ``dev`` and ``lesson`` were used to set the numbers of the model, ``check`` and ``fresh`` were
+not; ``lesson`` and ``fresh`` were written by those who wrote the model.
 """
 
 from __future__ import annotations
@@ -38,7 +39,7 @@ _DULL = {
 
 
 def names(kind: str) -> list[str]:
-    """The texts of a kind: dev or check."""
+    """The texts of a kind: dev, lesson, check or fresh."""
     return sorted(path.stem for path in FOLDER.glob(f"{kind}-*.txt"))
 
 
@@ -270,8 +271,8 @@ def _laid(moves_: Sequence[HeardMove], wanted: Sequence[Thing]) -> dict[int, Hea
 
 
 def main() -> None:
-    """Print both tables, and how long sixteen minutes take."""
-    for kind in ("dev", "check"):
+    """Print the tables, and how long sixteen minutes take."""
+    for kind in ("dev", "lesson", "check", "fresh"):
         printed(kind, *summed(names(kind)))
         needed = [corrections(heard_in(name), truth_of(name)) for name in names(kind)]
         every = sum(needed, Counter())

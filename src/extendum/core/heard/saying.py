@@ -26,15 +26,21 @@ _THINGS = (
 )
 _MOVES = re.compile(rf"\b(?P<n>{_N}) (?:(?!{_N}\b|minutes?\b)\w+ ){{0,2}}{_THINGS}\b")
 #: Words of a condition or of pain, after words that speak to whoever has it.
-_WHO = r"\b(?:if|when|anyone|anybody|those|whoever)\b"
+_WHO = r"\b(?:if|when|anyone|anybody|those|whoever|people|folks?|you(?:'ve| have) got)\b"
+_ILL_PART = (
+    r"(?:backs?|knees?|kneecaps?|hips?|shoulders?|necks?|wrists?|ankles?|bones?|discs?|joints?|heart|balance|tummy|feet)"
+)
 _HURTS = (
-    r"\b(?:hurts?|pain|pinch(?:es)?|twinges?|complains?|grumbles?|dizzy|giddy|blood pressure|replaced|replacement|"
-    r"pregnant|injur\w+|operation|surgery|bad (?:knee|back|hip|shoulder|neck)|sore|osteoporosis|glaucoma|"
-    r"light ?headed|tingl\w+|fizzy|numb|sharp(?:er)?|warning|doesn't like|hates? it)\b"
+    r"\b(?:hurts?|pain|pinch(?:es)?|twinges?|complains?|grumbles?|dizzy|dizziness|giddy|blood pressure|replaced|"
+    r"replacement|pregnant|injur\w+|operation|surgery|sore|osteoporosis|glaucoma|arthritis|sciatica|hernia|vertigo|"
+    r"light ?headed|tingl\w+|fizzy|numb|sharp(?:er)?|warning|doesn't like|don't like|hates? it|disc problem|"
+    rf"(?:bad|cranky|dodgy|gammy|brittle|tender|weak|painful|stiff|slipped|troublesome) (?:\w+ )?{_ILL_PART}|"
+    rf"anything (?:\w+ ){{0,2}}in the {_ILL_PART})\b"
 )
 _ILL = re.compile(
     rf"{_WHO}.{{0,60}}{_HURTS}|\b(?:nothing|it should not|shouldn't)\b.{{0,20}}\bhurt\b|"
-    r"\b(?:any|no) (?:pain|pinch|pinching)\b.{0,50}"
+    r"\b(?:any|no) (?:pain|pinch|pinching)\b.{0,50}|\bpins and needles\b|"
+    rf"\bwith (?:a |the |your )?(?:bad|cranky|dodgy|gammy|brittle|tender|weak|painful|sore|new) (?:\w+ )?{_ILL_PART}\b"
 )
 #: What to take care of: how to come up, what not to do with a part of the body, what may be slippery.
 _PART = r"(?:neck|back|knees?|heads?|spine|shoulders?|elbows?|wrists?|ankles?|hips?|breath)"
@@ -42,8 +48,10 @@ _CARE = re.compile(
     r"\bhead (?:comes |is )?(?:up )?last\b|\bhead last of all\b|\brise (?:very )?slowly\b|"
     r"\b(?:come|get|stand|sit|roll|rise) up (?:very |really )?(?:slowly|gently|carefully|in your own time)\b|"
     r"\b(?:never|don't|do not) (?:ever )?(?:round|lock|force|jerk|crank|throw|snap|twist|drop|hang|push) "
-    rf"(?:\w+ ){{0,3}}{_PART}\b|\b(?:mind|watch) (?:the|your|that|out)\b|\b(?:be )?careful\b|\btake care\b|"
-    r"\bslippery\b|\bwet floor\b|\bhold on to (?:the|a|your|something)\b|\bkeep (?:a |one )?hand on the\b"
+    rf"(?:\w+ ){{0,3}}{_PART}\b|\b(?:mind|watch) your {_PART}\b|\b(?:be )?careful\b|\btake care\b|"
+    rf"\bno (?:bouncing|pulling|yanking|jerking|hands on (?:the|your) {_PART})\b|\bdo less\b|"
+    r"\bslippery\b|\bwet floor\b|\bhold on to something\b|\b(?:need|want|like)(?: to)?,? hold on to\b|"
+    r"\bkeep (?:a |one )?hand on the\b"
 )
 #: Words that set a limit, so that what is asked for is no push: *go deep, as deep as feels all right, no deeper*.
 _LIMITED = re.compile(
