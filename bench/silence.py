@@ -1,4 +1,4 @@
-"""Counts where somebody is silent between two stamps, in texts whose words all have their real time: for bench/learn.py.
+"""Counts where somebody is silent between two stamps, in texts whose words have their real times: for bench/learn.py.
 
 The shares of the silence of each line are fitted by what ends after each word, and by whether it is said in work
 (multinomial logits, by Newton's method); a share is worth as many seconds as were really silent.
@@ -49,9 +49,7 @@ def fitted(texts: Iterable[tuple[str, Sequence[bool]]]) -> Fitted:
     for stage in Stage:
         told = first if stage is Stage.ANYWHERE else then
         after[stage] = {
-            marked: [
-                round(sum(told.get(one, 0.0) for one in _features(stage, marked, end)), 2) for end in Juncture
-            ]
+            marked: [round(sum(told.get(one, 0.0) for one in _features(stage, marked, end)), 2) for end in Juncture]
             for marked in (False, True)
         }
     return Fitted(after, {name: round(then.get(name, 0.0), 2) for name in ("waiting", "ending", "numbers")})

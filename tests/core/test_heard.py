@@ -158,8 +158,8 @@ def test_the_likeliest_way_is_that_of_all_ways_there_are(seed):
     def worth(way):
         total = ({State.TALK: 0.0} | dict.fromkeys(SET_UPS, -3.0)).get(way[0][0], NEVER) + ends.get(way[-1][0], NEVER)
         for k, (state, first, last) in enumerate(way):
-            start, told = lattice.between(state, last)
-            total += told[first - start]
+            start, told = lattice.between(last, last + 1)
+            total += told[state, 0, first - start]
             total += follow[way[k - 1][0], state] + bonus[state, first] if k else 0.0
         return total
 
@@ -184,7 +184,7 @@ def test_the_likeliest_way_is_that_of_all_ways_there_are(seed):
     ],
 )
 def test_time_and_number_that_are_left_are_told_from_doses(text, called):
-    words = said(lines((0, text), (9, "And rest.")))
+    words = said(lines((0, text), (9, "And rest.")), HEARING.silences)
     assert [(one.number, one.unit) for one in calls(words, counts(words))] == called
 
 
@@ -200,7 +200,7 @@ def test_time_and_number_that_are_left_are_told_from_doses(text, called):
     ],
 )
 def test_counts_are_told_from_numbers_and_their_slips_from_counting_in_twos(text, numbers, slips):
-    found = counts(said(lines((0, text), (12, "Well."))))
+    found = counts(said(lines((0, text), (12, "Well.")), HEARING.silences))
     assert [one.numbers for one in found] == numbers
     assert sum(len(one.slips) for one in found) == slips
 
@@ -221,7 +221,10 @@ def test_a_slip_is_told_from_what_the_speaker_says_of_it(text, what):
 
 
 def test_half_of_the_time_is_told_from_half_of_the_way():
-    words = said(lines((0, "Halfway there."), (5, "Come only halfway down."), (9, "That was half."), (12, "Rest.")))
+    words = said(
+        lines((0, "Halfway there."), (5, "Come only halfway down."), (9, "That was half."), (12, "Rest.")),
+        HEARING.silences,
+    )
     assert [words[n].line for n in halves(words)] == [0, 2]
 
 

@@ -79,9 +79,10 @@ def hear(lines: Sequence[Line], hearing: Hearing, of: Callable[[Cues], Cues] = l
     if not words:
         return Heard(lines[-1].start if lines else 0.0, (), (), (), (), (), (), (), (), (), ())
     length = length_of(words, lines)
-    found, parts = _explained(words, length, hearing, of)
+    moves_at: dict[int, tuple[float, float]] = {}
+    _, parts = _explained(words, length, hearing, of, moves_at, roughly=True)
     words = said(lines, hearing.silences, in_work(parts, len(words)))
-    found, parts = _explained(words, length, hearing, of)
+    found, parts = _explained(words, length, hearing, of, moves_at)
     counted = counts(words)
     called, half = calls(words, counted), [words[n].at for n in halves(words)]
     ear = Names(words, found, hearing.namer, counted)
@@ -103,15 +104,21 @@ def hear(lines: Sequence[Line], hearing: Hearing, of: Callable[[Cues], Cues] = l
 
 
 def _explained(
-    words: Sequence[Word], length: float, hearing: Hearing, of: Callable[[Cues], Cues]
+    words: Sequence[Word],
+    length: float,
+    hearing: Hearing,
+    of: Callable[[Cues], Cues],
+    moves_at: dict[int, tuple[float, float]],
+    *,
+    roughly: bool = False,
 ) -> tuple[list[Sign], list[Part]]:
     """The signatures among some words, and the parts of the class that they are said in."""
     found = signs(words, hearing.namer.signatures)
     cues = of(cues_in(words, found, hearing.ear))
     places = places_of(words, cues, length)
-    bonus = bonus_of(Told(words, cues, found), places, hearing.weights, hearing.namer, hearing.sides)
+    bonus = bonus_of(Told(words, cues, found, moves_at), places, hearing.weights, hearing.namer, hearing.sides)
     lean = hearing.idiom.sums([word.stem for word in words], len(State))
-    return found, explain(hearing.model, places, cues.sums(len(words)), bonus, lean)
+    return found, explain(hearing.model, places, cues.sums(len(words)), bonus, lean, roughly=roughly)
 
 
 def in_work(parts: Sequence[Part], words: int) -> list[bool]:

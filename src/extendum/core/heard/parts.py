@@ -131,11 +131,23 @@ def places_of(words: Sequence[Word], cues: Cues, length: float) -> Places:
 
 @dataclass(frozen=True)
 class Told:
-    """What the words of a recording were found to say: its cues, and the moves that they tell."""
+    """What the words of a recording were found to say: its cues, and the moves that they tell.
+
+    ``moves``: how alike the words from each one on are to those of a move, and how likely that is one with two passes;
+    it depends on no time, so that it is kept while the words get better ones.
+    """
 
     words: Sequence[Word]
     cues: Cues
     signs: Sequence[Sign]
+    moves: dict[int, tuple[float, float]]
+
+    def move_at(self, word: int, namer: Namer, sides: Sides) -> tuple[float, float]:
+        """Both of what ``moves`` tells of a word."""
+        if word not in self.moves:
+            like = namer.likest(self.words[word : word + ALIKE_WORDS])
+            self.moves[word] = like, sides.twice(self.words[word : word + SIDED_WORDS], namer.likeness)
+        return self.moves[word]
 
 
 def bonus_of(told: Told, places: Places, w: Weights, namer: Namer, sides: Sides) -> Floats:
@@ -177,9 +189,8 @@ class _Borders:
         turns = w.switch * turned + w.flip * flipped if turned or flipped else w.no_switch
         found[State.SWITCH] = w.again + turns + w.echo * (self.echoes[k] - w.echo_from) + after
         named = float(self.named[word : word + NAMED_WORDS].max())
-        like = self.namer.likest(self.told.words[word : word + ALIKE_WORDS])
+        like, twice = self.told.move_at(word, self.namer, self.sides)
         opens = w.once + w.alike * like + w.name * (named - w.name_from) + w.next * _near(self.next, word, 3) + after
-        twice = self.sides.twice(self.told.words[word : word + SIDED_WORDS], self.namer.likeness)
         found[State.SET_UP] = opens + w.sided * math.log(1 - twice)
         found[State.FIRST_SET_UP] = opens + w.sided * math.log(twice)
         found[State.TALK] = loose

@@ -28,7 +28,7 @@ _MOVES = re.compile(rf"\b(?P<n>{_N}) (?:(?!{_N}\b|minutes?\b)\w+ ){{0,2}}{_THING
 #: Words of a condition or of pain, after words that speak to whoever has it.
 _WHO = r"\b(?:if|when|anyone|anybody|those|whoever|people|folks?|you(?:'ve| have) got)\b"
 _ILL_PART = (
-    r"(?:backs?|knees?|kneecaps?|hips?|shoulders?|necks?|wrists?|ankles?|bones?|discs?|joints?|heart|balance|tummy|feet)"
+    r"(?:backs?|knees?|kneecaps?|hips?|shoulders?|necks?|wrists?|ankles?|bones?|discs?|joints?|heart|balance|feet)"
 )
 _HURTS = (
     r"\b(?:hurts?|pain|pinch(?:es)?|twinges?|complains?|grumbles?|dizzy|dizziness|giddy|blood pressure|replaced|"

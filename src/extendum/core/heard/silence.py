@@ -21,10 +21,13 @@ Floats = npt.NDArray[np.float64]
 UNPUNCTUATED = 0.04
 #: Words where a new thought begins, where nothing is punctuated.
 JOINTS = frozenset(
-    "and so okay ok now then next um er but because right last finally if when which with alright".split()
+    re.findall(
+        "[a-z]+",
+        "and so okay ok now then next um er but because right last finally if when which with alright",
+    )
 )
-_WAITS = frozenset("stay hold there go breathe here seconds".split())
-_NUMBERS = frozenset("one two three four five six seven eight nine ten eleven twelve".split())
+_WAITS = frozenset({"stay", "hold", "there", "go", "breathe", "here", "seconds"})
+_NUMBERS = frozenset(re.findall("[a-z]+", "one two three four five six seven eight nine ten eleven twelve"))
 _ENDING = re.compile(
     r"(?:and |now |then )?(?:come up|step (?:it )?in|let (?:it|that|them|go)|lower|release|rest|shake|unwind|sit up|"
     r"stand up|up (?:you|and)|down|rise|swap|switch|change|other|same|uncross|roll up|back to|time|stop)\b"

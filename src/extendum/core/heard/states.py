@@ -8,7 +8,7 @@ how sure each border is by adding up all ways (forward and backward).
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from enum import IntEnum
 
@@ -89,6 +89,10 @@ WORKS = frozenset({State.WORK, State.FIRST, State.AGAIN})
 RELEASES = frozenset({State.RELEASE, State.RELEASED})
 #: Who stops in the middle of work is less likely to have come to the end of a recording.
 CUT_SHORT = -2.0
+#: Parts that end at so many places are looked at together.
+TOGETHER = 64
+#: A recording hardly begins with a move at once.
+AT_ONCE = -3.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -100,15 +104,17 @@ class Places:
     ended: Floats
 
 
-def explain(model: Model, places: Places, cues: Floats, bonus: Floats, lean: Floats | float = 0.0) -> list[Part]:
-    """The likeliest parts of a whole recording, in order.
+def explain(
+    model: Model, places: Places, cues: Floats, bonus: Floats, lean: Floats | float = 0.0, *, roughly: bool = False
+) -> list[Part]:
+    """The likeliest parts of a whole recording, in order; ``roughly``: nobody asks when and how surely they begin.
 
     ``cues``: how many of each kind stand before each word, (kinds, words + 1); ``bonus``: what speaks for a part of
     each state to begin at each place, (states, places); ``lean``: how much the words before each one speak for each
     state besides, (states + 1, words + 1).
     """
     lattice = _Lattice(model, places, cues, bonus, lean)
-    return lattice.parts()
+    return lattice.likeliest() if roughly else lattice.parts()
 
 
 class _Lattice:
@@ -124,77 +130,93 @@ class _Lattice:
         self.begins, self.ends = begins, np.array(ends)
         settled = np.searchsorted(places.begins, places.ended + model.early_s)
         self.settled = np.minimum(settled, len(places.word) - 1)
+        self.most = max(one.most for one in model.lasting.values())
 
-    def between(self, state: State, last: int) -> tuple[int, Floats]:
-        """How likely a part is that ends at a place, for each place that it can begin at from the first one told."""
-        lasting, end = self.model.lasting[state], self.ends[state, last]
-        first = int(np.searchsorted(self.begins[state, :last], end - lasting.most))
-        here = slice(first, last)
-        seconds = end - self.begins[state, here]
-        told = lasting.log(seconds)
-        word = self.places.word
-        if state in WORKS:
-            turned = word[np.minimum(self.settled[here], last)]
-            early, late = self.said[-1], self.said[State.WORK]
-            told += early[turned] - early[word[here]] + late[word[last]] - late[turned]
-            told -= self.idle[-1] * np.minimum(seconds, self.model.early_s)
-            told -= self.idle[State.WORK] * np.maximum(0, seconds - self.model.early_s)
-        else:
-            told += self.said[state, word[last]] - self.said[state, word[here]] - self.idle[state] * seconds
+    def between(self, since: int, until: int) -> tuple[int, Floats]:
+        """How likely each part is that ends at one of some places, and the first place that one of them can begin at.
+
+        Shaped (states, places to end at, places to begin at).
+        """
+        first = int(np.searchsorted(self.places.ended[:since], self.places.ended[since] - self.most))
+        begin, end = np.arange(first, until), np.arange(since, until)
+        word, told = self.places.word, np.empty((len(State), len(end), len(begin)))
+        turned = word[np.minimum(self.settled[begin][None, :], end[:, None])]
+        early, late = self.said[-1], self.said[State.WORK]
+        spoken = early[turned] - early[word[begin]] + late[word[end]][:, None] - late[turned]
+        known: dict[tuple[object, ...], State] = {}
+        for state in State:
+            works, lasting = state in WORKS, self.model.lasting[state]
+            alike = (works, state in SET_UPS, state is State.SWITCH, lasting, *self.model.rates[:, state])
+            if alike in known:  # moves with a second side are set up and worked as all others
+                told[state] = told[known[alike]]
+                continue
+            known[alike] = state
+            seconds = self.ends[state, end][:, None] - self.begins[state, begin]
+            told[state] = lasting.log(seconds)
+            if works:
+                told[state] += spoken - self.idle[-1] * np.minimum(seconds, self.model.early_s)
+                told[state] -= self.idle[State.WORK] * np.maximum(0, seconds - self.model.early_s)
+            else:
+                said = self.said[state]
+                told[state] += said[word[end]][:, None] - said[word[begin]] - self.idle[state] * seconds
+        told[:, begin[None, :] >= end[:, None]] = NEVER
         return first, told
 
-    def parts(self) -> list[Part]:
-        """The best way, and how sure each of its borders is."""
+    def _scores(self, *, back: bool = False) -> Iterator[tuple[int, slice, Floats]]:
+        """Each place that parts can end at, those that they can begin at, and how likely they are, (states, places)."""
         n = len(self.places.word)
-        shape = (len(State), n)
-        best, whole = np.full(shape, NEVER), np.full(shape, NEVER)
-        into, ways = np.full(shape, NEVER), np.full(shape, NEVER)
-        back, before = np.zeros(shape, dtype=int), np.zeros(shape, dtype=int)
-        into[State.TALK, 0] = ways[State.TALK, 0] = 0.0
-        for state in SET_UPS:
-            into[state, 0] = ways[state, 0] = -3.0
-        follow = self.model.follow
-        scores: dict[tuple[int, int], tuple[int, Floats]] = {}
-        for last in range(1, n):
-            for state in State:
-                first, told = scores[state, last] = self.between(state, last)
-                if first == last:
-                    continue
-                led = into[state, first:last] + told
-                back[state, last] = first + int(np.argmax(led))
-                best[state, last] = led.max()
-                whole[state, last] = _summed(ways[state, first:last] + told)
-            led = best[:, last, None] + follow
+        blocks = [(since, min(n, since + TOGETHER)) for since in range(1, n, TOGETHER)]
+        for since, until in blocks[::-1] if back else blocks:
+            first, told = self.between(since, until)
+            for last in range(until - 1, since - 1, -1) if back else range(since, until):
+                yield last, slice(first, last), told[:, last - since, : last - first]
+
+    def likeliest(self) -> list[Part]:
+        """The best way; each part begins where it does in that way."""
+        n = len(self.places.word)
+        best, into = np.full((len(State), n), NEVER), np.full((len(State), n), NEVER)
+        back, before = np.zeros((len(State), n), dtype=int), np.zeros((len(State), n), dtype=int)
+        into[State.TALK, 0] = 0.0
+        into[list(SET_UPS), 0] = AT_ONCE
+        for last, here, told in self._scores():
+            led = into[:, here] + told
+            back[:, last] = here.start + np.argmax(led, axis=1)
+            best[:, last] = led.max(axis=1)
+            led = best[:, last, None] + self.model.follow
             before[:, last] = np.argmax(led, axis=0)
             into[:, last] = led.max(axis=0) + self.bonus[:, last]
-            ways[:, last] = _summed(whole[:, last, None] + follow, axis=0) + self.bonus[:, last]
-        likely = self._likely(scores, ways, whole)
-        sure, mean = self._near(likely)
         state = max({State.TALK, *RELEASES, *WORKS}, key=lambda one: best[one, n - 1] + CUT_SHORT * (one in WORKS))
-        found, means, last = [], [], n - 1
+        found, last, word = [], n - 1, self.places.word
         while last > 0:
             first = int(back[state, last])
             start, end = float(self.begins[state, first]), float(self.ends[state, last])
-            word = self.places.word
-            found.append(Part(State(state), int(word[first]), int(word[last]), start, end, float(sure[state, first])))
-            means.append(float(mean[state, first]) if first else start)
+            found.append(Part(State(state), int(word[first]), int(word[last]), start, end))
             state, last = State(int(before[state, first])), first
-        return _placed(found[::-1], means[::-1])
+        return found[::-1]
 
-    def _likely(self, scores: dict[tuple[int, int], tuple[int, Floats]], ways: Floats, whole: Floats) -> Floats:
-        """How likely a part of each state begins at each place, (states, places)."""
-        n = ways.shape[1]
-        after = np.full(ways.shape, NEVER)
-        onward = np.full(ways.shape, NEVER)
+    def parts(self) -> list[Part]:
+        """The best way, and when and how surely each of its parts begins in the mean of all ways."""
+        found, (sure, mean) = self.likeliest(), self._near(self._likely())
+        at = np.searchsorted(self.places.word, [part.first for part in found]).tolist()
+        told = [replace(part, sure=float(sure[part.state, k])) for part, k in zip(found, at, strict=True)]
+        return _placed(told, [float(mean[one.state, k]) if k else one.start for one, k in zip(found, at, strict=True)])
+
+    def _likely(self) -> Floats:
+        """How likely a part of each state begins at each place, (states, places), in all ways together."""
+        n, shape = len(self.places.word), (len(State), len(self.places.word))
+        whole, ways = np.full(shape, NEVER), np.full(shape, NEVER)
+        ways[State.TALK, 0] = 0.0
+        ways[list(SET_UPS), 0] = AT_ONCE
+        for last, here, told in self._scores():
+            whole[:, last] = _summed(ways[:, here] + told, axis=1)
+            ways[:, last] = _summed(whole[:, last, None] + self.model.follow, axis=0) + self.bonus[:, last]
+        after, onward = np.full(shape, NEVER), np.full(shape, NEVER)
         onward[[State.TALK, *RELEASES], n - 1] = 0.0
         onward[list(WORKS), n - 1] = CUT_SHORT
-        for last in range(n - 1, 0, -1):
+        for last, here, told in self._scores(back=True):
             if last < n - 1:
                 onward[:, last] = _summed(self.model.follow + (self.bonus[:, last] + after[:, last])[None, :], axis=1)
-            for state in State:
-                first, told = scores[state, last]
-                here = slice(first, last)
-                after[state, here] = np.logaddexp(after[state, here], told + onward[state, last])
+            after[:, here] = np.logaddexp(after[:, here], told + onward[:, last, None])
         every = _summed(whole[:, n - 1] + onward[:, n - 1])
         likely: Floats = np.exp(np.minimum(0.0, ways + after - every))
         return likely

@@ -48,6 +48,8 @@ _ONCE = re.compile(
     r"\b(?:seconds?|minutes?|half ?way|more|last|left to go|one two|three two|i|i'm|i've|he|she|they|my|his|her|we|us|"
     r"was|were|said|told|yesterday|next|now then|going to|\d+)\b"
 )
+#: Sentences that are no way out of a move.
+_GOODBYE = re.compile(r"(?:^| )(?:and )?(?:thank\w*|see you|goodbye|bye|well done)\b[^.!?]*[.!?]", re.IGNORECASE)
 #: Where nothing is punctuated a piece may be cut off after one of these; it is left out.
 _HANGING = frozenset(
     re.findall(
@@ -112,7 +114,8 @@ def own_words(said: Wording, move: HeardMove, words: Words, *, by_side: bool) ->
     prompts = tuple(
         _prompts(said.parts(work, said.since(first.end), whole=True, begun=True), lambda text: _placed(text, side))
     )
-    out = _placed(said.told(said.since(last.end - AFTER_S), said.since(last.out), 400, OUT_WORDS), side)
+    way_out = said.told(said.since(last.end - AFTER_S), said.since(last.out), 400, OUT_WORDS)
+    out = _placed(_GOODBYE.sub("", way_out).strip(), side)
     switch = ""
     if by_side and len(move.passes) > 1:
         turned = said.told(said.since(max(first.out, first.end)), said.since(move.passes[1].start), 600, SET_UP_WORDS)
