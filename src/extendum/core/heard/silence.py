@@ -73,8 +73,9 @@ class Silences:
                 for k, stage in enumerate(stages)
             ]
         )
-        shares: Floats = np.exp(told - told.max())
-        return shares / shares.sum()
+        whole = np.exp(told - told.max())
+        shares: Floats = whole / whole.sum()
+        return shares
 
 
 def punctuated(lines: Sequence[Sequence[Piece]]) -> bool:
