@@ -98,7 +98,7 @@ bench-propose: $(VENV)/dev ## propose classes for N generated briefs and measure
 bench-film: $(VENV)/dev ## make the film of a demo class and measure it: seconds, memory, counts, sound against picture
 	@$(BIN)/python -m bench.film
 
-learn-hearing: $(VENV)/dev ## count in tests/data/heard (dev alone) what recordings are heard by, and write it into the data
+learn-hearing: $(VENV)/dev ## count in tests/data/heard (dev and lesson) what recordings are heard by, and write it into the data
 	@$(BIN)/python -m bench.learn
 
 bench-hear: $(VENV)/dev ## hear the recordings in tests/data/heard and count what was found of what is in them
