@@ -3,8 +3,8 @@
 Writes rates of cues, words, silences and the signs of second sides into data/hearing.json and data/hearing-words.json,
 after each text was laid along what is really in it. `python -m bench.learn --left-out` prints how well each text is
 heard by what all others tell, and again with most signatures and many cues taken away, as another speaker's words
-would do; what is chosen by hand (worths, patterns) was chosen by those two tables. The texts ``check`` and ``fresh`` are
-never read here.
+would do; what is chosen by hand (worths, patterns) was chosen by those two tables. The texts ``check`` and ``fresh``
+are never read here.
 """
 
 from __future__ import annotations
