@@ -20,6 +20,8 @@ NUMBERS = {word: n for n, word in enumerate(_UP_TO_TWENTY.split())} | {
     "fifty": 50,
     "sixty": 60,
 }
+#: A number is a call by itself where no other one stands within so many words.
+ALONE_WORDS = 6
 #: Nobody counts, or tells seconds left, beyond it.
 MOST_COUNTED = 1000
 #: Without the word seconds, so few are breaths or reps.
@@ -35,9 +37,11 @@ _N = "|".join(
 )
 _MINUTES = {"half a minute": 30, "half minute": 30, "a minute": 60, "one minute": 60, "quarter of a minute": 15}
 _TIME = "|".join(_MINUTES)
+_LAST_MINUTE = {"one more minute": 60, "one last minute": 60, "another minute": 60, "another half minute": 30}
 _SECONDS = r"(?:seconds?|secs?|ticks)"
 _UNIT = r"(?: (?P<unit>reps?|times|breaths?|rounds|of (?:those|these|them)|like that|circles?|lifts?))?"
 _LEFT = (
+    re.compile(rf"\b(?P<n>{'|'.join(_LAST_MINUTE)})(?P<s>)\b"),
     re.compile(rf"\b(?:last|final) (?P<n>{_N})(?P<s> (?:few )?{_SECONDS})?\b{_UNIT}"),
     re.compile(
         rf"\b(?:another|about|just|only)? ?(?P<n>{_N}) (?:more|left|(?:still |yet )?to (?:go|come)|remaining)"
@@ -47,6 +51,7 @@ _LEFT = (
     re.compile(rf"\b(?P<n>{_N}) (?:more |further )?(?P<s>{_SECONDS})(?: (?:left|to go|more|now|still|remaining))?\b"),
     re.compile(rf"\b(?:(?:another|last|final) )?(?P<n>{_TIME})(?P<s>) (?:more|left|to go|remaining)\b"),
     re.compile(rf"\b(?:another|last|final) (?P<n>{_TIME})(?P<s>)\b"),
+    re.compile(r"(?:^|(?<=\. ))(?P<n>five|ten|fifteen|twenty|thirty|5|10|15|20|30)(?P<s>) \."),  # a sentence of its own
 )
 #: A dose, which is no call: *hold for thirty seconds*.
 _DOSE = re.compile(
@@ -102,7 +107,7 @@ def value(word: str) -> int | None:
 
 def _value(told: str) -> int:
     """The number that several words tell: *thirty five*, *half a minute*."""
-    return _MINUTES.get(told) or sum(value(word) or 0 for word in re.split("[ -]", told))
+    return (_MINUTES | _LAST_MINUTE).get(told) or sum(value(word) or 0 for word in re.split("[ -]", told))
 
 
 def counts(words: Sequence[Word]) -> list[Count]:
@@ -155,12 +160,15 @@ def calls(words: Sequence[Word], counted: Sequence[Count]) -> list[Call]:
             n, parts = told.word(match.start("n")), match.groupdict()
             number = _value(match.group("n"))
             unit = parts.get("unit") or ""
-            more = pattern is _LEFT[2] and not unit and parts.get("s") is None and number < FEW
-            if more or (n in inside and not parts.get("s")):
+            more = pattern is _LEFT[3] and not unit and parts.get("s") is None and number < FEW
+            beside = [*words[max(0, n - ALONE_WORDS) : n], *words[n + 1 : n + 1 + ALONE_WORDS]]
+            counting = pattern is _LEFT[-1] and any((value(one.text) or 0) > 2 for one in beside)
+            if more or counting or (n in inside and not parts.get("s")):
                 continue
             timed = parts.get("s") is not None or (number >= FEW and not unit)
             if n not in found:
-                found[n] = Call(n, words[n].at, number, "seconds" if timed else unit or "reps", match.group().strip())
+                at = words[told.word(match.start() + len(match.group()) - len(match.group().lstrip()))].at
+                found[n] = Call(n, at, number, "seconds" if timed else unit or "reps", match.group().strip())
     for match in _LAST.finditer(told.text):
         n = told.word(match.start())
         if not any(abs(n - m) < 3 for m in found):
