@@ -186,12 +186,13 @@ def test_the_likeliest_way_is_that_of_all_ways_there_are(seed):
     bonus = rng.normal(0, 1, (len(State), n))
     lean = rng.normal(0, 0.3, (len(State) + 1, n)).cumsum(axis=1)
     lattice = _Lattice(model, places, cues, bonus, lean)
+    between = {last: lattice.between(last, last + 1) for last in range(1, n)}
     ends = dict.fromkeys((State.TALK, *RELEASES), 0.0) | dict.fromkeys(WORKS, CUT_SHORT)
 
     def worth(way):
         total = ({State.TALK: 0.0} | dict.fromkeys(SET_UPS, -3.0)).get(way[0][0], NEVER) + ends.get(way[-1][0], NEVER)
         for k, (state, first, last) in enumerate(way):
-            start, told = lattice.between(last, last + 1)
+            start, told = between[last]
             total += told[state, 0, first - start]
             total += follow[way[k - 1][0], state] + bonus[state, first] if k else 0.0
         return total
