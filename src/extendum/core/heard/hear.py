@@ -233,7 +233,7 @@ class Names:
         ways = move.directions if move and move.sidedness in DIRECTED else ROUND
         return [
             (replace(part, last=turn, end=at), first, ways[0], at),
-            (replace(part, first=turn, start=at), second, ways[1], out),
+            (replace(part, first=turn, start=at + BEFORE_S), second, ways[1], out),
         ]
 
     def named(self, first: int, work: int, last: int, twice: bool) -> tuple[str, str, tuple[Offer, ...]]:
