@@ -23,7 +23,8 @@ from extendum.formats.hearing import hearing
 from extendum.formats.library import shipped_moves
 from extendum.formats.timed_text import Spoken
 
-EVERY = (*names("dev"), *names("check"))
+NAMES = {entry.move.key: entry.move.name for entry in shipped_moves()}
+EVERY = tuple(one for kind in ("dev", "lesson", "check", "fresh") for one in names(kind))
 
 
 @pytest.mark.parametrize("name", EVERY)
@@ -70,6 +71,25 @@ def test_rounds_are_told_from_chains_and_what_is_done_once():
     chain = [move("a", 0, "left"), move("b", 60, "left"), move("a", 120, "right"), move("b", 180, "right")]
     (block,) = blocks_of(chain)
     assert (block.chain, block.rounds, block.moves) == (True, 1, ((0, 2), (1, 3)))
+
+
+@pytest.mark.parametrize(
+    ("key", "passes", "sidedness", "directions"),
+    [
+        ("shoulder-circles", [("first", "back"), ("second", "on")], "each direction", ("back", "on")),
+        ("arm-circles", [("first", "one way"), ("second", "the other way")], "each direction", ("backward", "forward")),
+        ("wrist-circles", [("right", ""), ("left", "")], "each side", None),
+        ("", [(s, d) for s in ("left", "right") for d in ("in", "out")], "each side and direction", ("in", "out")),
+        ("", [("left", ""), ("right", "")], "each side", None),
+    ],
+)
+def test_a_draft_has_the_sides_and_directions_that_were_heard_and_no_others(key, passes, sidedness, directions):
+    heard = heard_in("dev-01")
+    told = tuple(Pass(side, 60 + 20.0 * n, 75 + 20.0 * n, 1.0, direction=way) for n, (side, way) in enumerate(passes))
+    one = HeardMove(NAMES.get(key, "Stir it"), key, (), 50, 160, told, 1.0, 100, 110, 150)
+    (item,) = draft(replace(heard, moves=(one,)), "Circles", shipped_moves()).moves()
+    assert item.move.sidedness == sidedness
+    assert directions is None or item.move.directions == directions
 
 
 def test_what_to_mend_names_sides_rounds_promises_and_nothing_that_was_as_it_should_be():

@@ -133,7 +133,7 @@ def test_anything_is_heard_or_refused_and_never_breaks(text):
     [
         (
             "Arms out wide and draw big circles with them. Keep breathing. Let them swing. Now the other way round.",
-            [("first", "backward"), ("second", "forward")],
+            [("first", "one way"), ("second", "the other way")],
         ),
         ("Roll your shoulders in big circles. Keep breathing. Let them swing. And roll down to the floor.", None),
     ],

@@ -40,6 +40,9 @@ _TIME = "|".join(_MINUTES)
 _LAST_MINUTE = {"one more minute": 60, "one last minute": 60, "another minute": 60, "another half minute": 30}
 _SECONDS = r"(?:seconds?|secs?|ticks)"
 _UNIT = r"(?: (?P<unit>reps?|times|breaths?|rounds|of (?:those|these|them)|like that|circles?|lifts?))?"
+#: *Another three* are reps or breaths; *Five!*, a sentence of its own, are seconds.
+_ANOTHER = re.compile(rf"\b(?:another|a further) (?:about )?(?P<n>{_N})(?P<s> {_SECONDS})?\b(?! minutes?){_UNIT}")
+_ALONE = re.compile(r"(?:^|(?<=\. ))(?P<n>five|ten|fifteen|twenty|thirty|5|10|15|20|30)(?P<s>) \.")
 _LEFT = (
     re.compile(rf"\b(?P<n>{'|'.join(_LAST_MINUTE)})(?P<s>)\b"),
     re.compile(rf"\b(?:last|final) (?P<n>{_N})(?P<s> (?:few )?{_SECONDS})?\b{_UNIT}"),
@@ -47,11 +50,11 @@ _LEFT = (
         rf"\b(?:another|about|just|only)? ?(?P<n>{_N}) (?:more|left|(?:still |yet )?to (?:go|come)|remaining)"
         rf"(?P<s> {_SECONDS})?\b{_UNIT}"
     ),
-    re.compile(rf"\b(?:another|a further) (?:about )?(?P<n>{_N})(?P<s> {_SECONDS})?\b(?! minutes?){_UNIT}"),
+    _ANOTHER,
     re.compile(rf"\b(?P<n>{_N}) (?:more |further )?(?P<s>{_SECONDS})(?: (?:left|to go|more|now|still|remaining))?\b"),
     re.compile(rf"\b(?:(?:another|last|final) )?(?P<n>{_TIME})(?P<s>) (?:more|left|to go|remaining)\b"),
     re.compile(rf"\b(?:another|last|final) (?P<n>{_TIME})(?P<s>)\b"),
-    re.compile(r"(?:^|(?<=\. ))(?P<n>five|ten|fifteen|twenty|thirty|5|10|15|20|30)(?P<s>) \."),  # a sentence of its own
+    _ALONE,
 )
 #: A dose, which is no call: *hold for thirty seconds*.
 _DOSE = re.compile(
@@ -160,9 +163,9 @@ def calls(words: Sequence[Word], counted: Sequence[Count]) -> list[Call]:
             n, parts = told.word(match.start("n")), match.groupdict()
             number = _value(match.group("n"))
             unit = parts.get("unit") or ""
-            more = pattern is _LEFT[3] and not unit and parts.get("s") is None and number < FEW
+            more = pattern is _ANOTHER and not unit and parts.get("s") is None and number < FEW
             beside = [*words[max(0, n - ALONE_WORDS) : n], *words[n + 1 : n + 1 + ALONE_WORDS]]
-            counting = pattern is _LEFT[-1] and any((value(one.text) or 0) > 2 for one in beside)
+            counting = pattern is _ALONE and any((value(one.text) or 0) > 2 for one in beside)
             if more or counting or (n in inside and not parts.get("s")):
                 continue
             timed = parts.get("s") is not None or (number >= FEW and not unit)

@@ -5,13 +5,12 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 
-from extendum.core.heard.said import Word
+from extendum.core.heard.said import Word, running
 from extendum.core.model.move import Move, Sidedness
 
 #: What is shorter than this on either side of the turn was no direction of its own.
 LEAST_S = 2.5
-#: So many words after the turn may say which way it goes on.
-NAMED_WORDS = 8
+#: Directions that nobody named.
 ROUND = ("one way", "the other way")
 DIRECTED = frozenset({Sidedness.EACH_DIRECTION, Sidedness.EACH_SIDE_AND_DIRECTION})
 _CIRCLE = re.compile(r"\b(?:circl\w+|circles?|wheels?|stir\w*|rolls?|rolling|windmills?|wind it|round and round)\b")
@@ -29,26 +28,28 @@ _TURN = re.compile(
 def turns(move: Move | None, words: Sequence[Word], first: int, place: tuple[int, int]) -> int | None:
     """The word where a pass turns round, if it does; ``first``: of the move; ``place``: the words of the pass."""
     since, until = place
-    if not (move and move.sidedness in DIRECTED) and not _goes_round(words, first, until):
+    if not (move and move.sidedness in DIRECTED) and not _goes_round(words[first:until]):
         return None
-    told, at = _running(words, since, until)
-    for match in _TURN.finditer(told):
-        n = at[match.start()]
-        start, end = words[since].at, words[until - 1].until
-        if words[n].at - start >= LEAST_S and end - words[at[match.end() - 1]].until >= LEAST_S:
+    told = running(words[since:until])
+    start, end = words[since].at, words[until - 1].until
+    for match in _TURN.finditer(told.text):
+        n, last = (since + told.word(place) for place in (match.start(), match.end() - 1))
+        if words[n].at - start >= LEAST_S and end - words[last].until >= LEAST_S:
             return n
     return None
 
 
-def _goes_round(words: Sequence[Word], first: int, until: int) -> bool:
-    told = " ".join(word.text for word in words[first:until])
-    return bool(_CIRCLE.search(_NO_CIRCLE.sub(" ", told)))
+def ways(move: Move | None, words: Sequence[Word]) -> tuple[str, str]:
+    """The two directions of a move in the order in which somebody names them; ``ROUND`` where nobody does."""
+    if move is None or move.sidedness not in DIRECTED:
+        return ROUND
+    told = running(words).text
+    first, second = move.directions
+    at = {way: told.find(way) for way in (first, second) if way in told}
+    if not at:
+        return ROUND
+    return (first, second) if min(at, key=at.__getitem__) == first else (second, first)
 
 
-def _running(words: Sequence[Word], since: int, until: int) -> tuple[str, list[int]]:
-    """Words as one text, and which of them each of its letters belongs to."""
-    told, at = "", []
-    for n in range(since, until):
-        told += words[n].text + " "
-        at += [n] * (len(words[n].text) + 1)
-    return told, at
+def _goes_round(words: Sequence[Word]) -> bool:
+    return bool(_CIRCLE.search(_NO_CIRCLE.sub(" ", running(words).text)))

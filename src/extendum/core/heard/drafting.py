@@ -11,7 +11,8 @@ from functools import partial
 
 from extendum.core.edit.script_edits import new_script
 from extendum.core.edit.take_up import take_up
-from extendum.core.heard.recording import Heard, HeardMove
+from extendum.core.heard.directions import DIRECTED, ROUND
+from extendum.core.heard.recording import Heard, HeardMove, Pass
 from extendum.core.heard.repeats import Block, blocks_of
 from extendum.core.heard.said import speaking_rate
 from extendum.core.heard.talking import OF_CLASS, Kind, Talked, talks_of
@@ -109,15 +110,29 @@ def _item(
         dose = Reps(Elastic(max(1, counted - 4), counted, counted + 4))
     if entry is None:
         move = Move(moves[0].name, sidedness=Sidedness.EACH_SIDE if two else Sidedness.TOGETHER)
-        item = MoveItem(name, move, dose, Words())
+        item = MoveItem(name, _directed(move, passes), dose, Words())
     else:
         item = replace(take_up(entry, name, script.style), dose=dose, then=(), sets=1)
         if item.move.sidedness.by_side and not two:
             item = replace(item, move=replace(item.move, sidedness=Sidedness.TOGETHER))  # one pass is what was heard
+        item = replace(item, move=_directed(item.move, passes))
     by_side = item.move.sidedness.by_side
     if by_side and not chain:
         item = replace(item, lead_side=_lead(moves[0]))
     return replace(item, words=own_words(said, moves[0], item.words, by_side=by_side))
+
+
+def _directed(move: Move, passes: Sequence[Pass]) -> Move:
+    """A move with the directions that were heard of it, on each side or on both at once; else with sides alone."""
+    sides = {"left", "right"} <= {one.side for one in passes}
+    ways = tuple(dict.fromkeys(one.direction for one in passes if one.direction))
+    if len(ways) == 2:
+        each = Sidedness.EACH_SIDE_AND_DIRECTION if sides else Sidedness.EACH_DIRECTION
+        named = move.directions if ways == ROUND and move.sidedness in DIRECTED else ways
+        return replace(move, sidedness=each, directions=named)
+    if sides and move.sidedness is Sidedness.EACH_DIRECTION:
+        return replace(move, sidedness=Sidedness.EACH_SIDE)
+    return move
 
 
 def _lead(move: HeardMove) -> Side | None:

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 
 from extendum.core.heard.calling import Count, calls, counts, halves
 from extendum.core.heard.cues import Cues, Ear, cues_in
-from extendum.core.heard.directions import DIRECTED, ROUND, turns
+from extendum.core.heard.directions import turns, ways
 from extendum.core.heard.idiom import Idiom
 from extendum.core.heard.names import Namer, Sign, signs
 from extendum.core.heard.parts import Told, Weights, bonus_of, places_of
@@ -225,15 +225,17 @@ class Names:
     def _halves(self, one: _Rough, k: int, key: str, sides: Sequence[str]) -> list[tuple[Part, str, str, float]]:
         """A pass, or both halves of one that turns round: each with its side, its direction and when people are out."""
         part, out, move = one.passes[k], one.outs[k], self.namer.move(key)
+        first, second = ways(move, self.words[one.set_up.first : one.passes[0].last])
         turn = turns(move, self.words, one.set_up.first, (part.first, part.last))
         if turn is None:
-            return [(part, sides[k], self._directions(key, one)[k], out)]
+            two = set(sides) == {"first", "second"}
+            directed = two and move is not None and move.sidedness is Sidedness.EACH_DIRECTION
+            return [(part, sides[k], (first, second)[k] if directed else "", out)]
         at = self.words[turn].at
-        first, second = (sides[k], sides[k]) if len(sides) > 1 or sides[k] != "both" else ("first", "second")
-        ways = move.directions if move and move.sidedness in DIRECTED else ROUND
+        alone = len(sides) == 1 and sides[k] == "both"
         return [
-            (replace(part, last=turn, end=at), first, ways[0], at),
-            (replace(part, first=turn, start=at + BEFORE_S), second, ways[1], out),
+            (replace(part, last=turn, end=at), "first" if alone else sides[k], first, at),
+            (replace(part, first=turn, start=at + BEFORE_S), "second" if alone else sides[k], second, out),
         ]
 
     def named(self, first: int, work: int, last: int, twice: bool) -> tuple[str, str, tuple[Offer, ...]]:
@@ -244,16 +246,6 @@ class Names:
             return offers[0].name, offers[0].key, offers
         own = " ".join(word.text for word in self.words[first : min(max(work, first + 1), first + 6)])
         return own[:1].upper() + own[1:], "", offers
-
-    def _directions(self, key: str, one: _Rough) -> list[str]:
-        """The direction of each pass, for a move that has two: that which is named first is first."""
-        move = self.namer.move(key)
-        if move is None or move.sidedness is not Sidedness.EACH_DIRECTION or len(one.passes) != 2:
-            return [""] * len(one.passes)
-        told = " ".join(word.text for word in self.words[one.set_up.first : one.passes[0].last])
-        at = [told.find(way) for way in move.directions]
-        turned = at[1] >= 0 and (at[0] < 0 or at[1] < at[0])
-        return list(move.directions[::-1] if turned else move.directions)
 
     def is_second_side(self, one: _Rough, before: _Rough) -> bool:
         """Whether a move is the other side of the one before: the same, or a limb of the other side without a name."""

@@ -117,8 +117,10 @@ def own_words(said: Wording, move: HeardMove, words: Words, *, by_side: bool) ->
     way_out = said.told(said.since(last.end - AFTER_S), said.since(last.out), 400, OUT_WORDS)
     out = _placed(_GOODBYE.sub("", way_out).strip(), side)
     switch = ""
-    if by_side and len(move.passes) > 1:
-        turned = said.told(said.since(max(first.out, first.end)), said.since(move.passes[1].start), 600, SET_UP_WORDS)
+    other = next((n for n, one in enumerate(move.passes) if one.side != first.side), 0)
+    if by_side and other:
+        before, after = move.passes[other - 1], move.passes[other]
+        turned = said.told(said.since(max(before.out, before.end)), said.since(after.start), 600, SET_UP_WORDS)
         switch = _placed(turned, OTHER.get(side, ""))
     return Words(
         moving=into,
