@@ -8,7 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from bench.hear import heard_in, names
-from extendum.core.heard.beside import to_mend
+from extendum.core.heard.beside import beside, to_mend
 from extendum.core.heard.corrected import corrected
 from extendum.core.heard.drafting import draft
 from extendum.core.heard.hear import hear
@@ -90,6 +90,15 @@ def test_a_draft_has_the_sides_and_directions_that_were_heard_and_no_others(key,
     (item,) = draft(replace(heard, moves=(one,)), "Circles", shipped_moves()).moves()
     assert item.move.sidedness == sidedness
     assert directions is None or item.move.directions == directions
+
+
+def test_a_move_with_a_name_of_its_own_is_laid_beside_itself_and_not_beside_what_it_could_have_been():
+    heard = heard_in("lesson-05")
+    (own, *_) = (one for one in heard.moves if not one.key)
+    script = draft(heard, "Market", shipped_moves())
+    assert any(offer.key in {item.move.key for item in script.moves()} for offer in own.offers)
+    (row,) = (one for one in beside(script, compile_script(script), [heard]) if one.name == own.name)
+    assert row.heard_s == (round(sum(one.seconds for one in own.passes)),)
 
 
 def test_what_to_mend_names_sides_rounds_promises_and_nothing_that_was_as_it_should_be():

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence, Set
 from dataclasses import dataclass
 
 from extendum.core.heard.recording import Heard, HeardMove
@@ -32,17 +32,18 @@ def beside(script: Script, timeline: Timeline, recordings: Sequence[Heard]) -> l
         if segment.kind.works:
             planned[segment.name] = planned.get(segment.name, 0) + segment.seconds
     called = {item.move.key: item.name for item in script.moves() if item.move.key}
-    worked = [_worked(heard.moves, called) for heard in recordings]
+    worked = [_worked(heard.moves, called, set(planned)) for heard in recordings]
     names = dict.fromkeys([*planned, *(name for one in worked for name in one)])
     return [Beside(name, planned.get(name), tuple(round(one.get(name, 0)) or None for one in worked)) for name in names]
 
 
-def _worked(moves: Iterable[HeardMove], called: Mapping[str, str]) -> dict[str, float]:
-    """Seconds of each move; one that could be one of those that are looked for is taken for it."""
+def _worked(moves: Iterable[HeardMove], called: Mapping[str, str], named: Set[str]) -> dict[str, float]:
+    """Seconds of each move; one that is none of the class by key or name is taken for one that it could be."""
     real: dict[str, float] = {}
     for move in moves:
         likely = [offer.key for offer in move.offers[:3] if offer.key in called]
-        name = called.get(move.key) or (called[likely[0]] if likely else move.name)
+        own = called.get(move.key) or (move.name if move.name in named else "")
+        name = own or (called[likely[0]] if likely else move.name)
         real[name] = real.get(name, 0.0) + sum(one.seconds for one in move.passes)
     return real
 
