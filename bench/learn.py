@@ -26,7 +26,8 @@ import numpy.typing as npt
 from bench.hear import Row, Thing, lines_of, names, printed, scored_as, summed_up, truth_of
 from bench.silence import fitted
 from extendum.core.heard.cues import Cues, cues_in
-from extendum.core.heard.hear import Hearing, hear, in_work, length_of
+from extendum.core.heard.hear import Hearing, hear, length_of
+from extendum.core.heard.holds import in_work
 from extendum.core.heard.idiom import Idiom, counted, leanings
 from extendum.core.heard.likeness import stems_of
 from extendum.core.heard.names import Sign, signs
@@ -76,7 +77,7 @@ def own() -> Hearing:
 def text(name: str) -> Text:
     """One of the texts, its words at the times that they have once it is known which of them are said in work."""
     first = _text(name, None)
-    return _text(name, in_work(_aligned(first), len(first.words)))
+    return _text(name, in_work(_aligned(first)))
 
 
 def _text(name: str, works: Sequence[bool] | None) -> Text:
@@ -257,7 +258,7 @@ def _heard_works(name: str) -> list[bool]:
     )
     lean = hears.idiom.sums([word.stem for word in first.words], len(State))
     cues = first.cues.sums(len(first.words))
-    return in_work(explain(hears.model, first.places, cues, bonus, lean, roughly=True), len(first.words))
+    return in_work(explain(hears.model, first.places, cues, bonus, lean, roughly=True))
 
 
 def write() -> None:

@@ -10,15 +10,18 @@ from typing import Any
 
 import numpy as np
 
+from extendum.core.heard.bases import BASES, Bases, leanings
 from extendum.core.heard.cues import Ear
 from extendum.core.heard.hear import Hearing
+from extendum.core.heard.holds import Holds
 from extendum.core.heard.idiom import Idiom
-from extendum.core.heard.likeness import notions_of
+from extendum.core.heard.likeness import notions_of, said_of, stems_of
 from extendum.core.heard.names import ONCE, Namer, Signature, signature
 from extendum.core.heard.parts import Weights
 from extendum.core.heard.sides import Sides
 from extendum.core.heard.silence import Juncture, Silences, Stage
 from extendum.core.heard.states import NEVER, Lasting, Model, State
+from extendum.core.model.body import Base
 from extendum.core.model.library import LibraryMove
 from extendum.formats.json_text import read_json
 
@@ -49,7 +52,10 @@ def hearing(library: tuple[LibraryMove, ...]) -> Hearing:
     own = namer(library)
     often = tuple(own.sides[key] not in ONCE for key in own.likeness.keys)
     sides = Sides(often, **{one["tells"]: one["worth"] for one in plain["sides"]})
-    return Hearing(model(plain), weights, own, sides, ear(plain), idiom(plain), silences(plain))
+    holds = Holds(**{one["hold"]: one["worth"] for one in plain["holds"]})
+    return Hearing(
+        model(plain), weights, own, sides, ear(plain), idiom(plain), silences(plain), holds, bases(plain, own)
+    )
 
 
 def namer(library: Iterable[LibraryMove]) -> Namer:
@@ -60,8 +66,19 @@ def namer(library: Iterable[LibraryMove]) -> Namer:
     for entry in _plain()["moves"]:
         if here := [key for key in entry["moves"] if key in keys]:
             told += [signature(here, one) for one in entry["said"]]
-    ways = {key: one["spoken"] for one in _read("hearing-spoken")["moves"] for key in one["moves"] if key in keys}
+    ways: dict[str, str] = {}
+    for one in _read("hearing-spoken")["moves"]:
+        ways |= {key: f"{ways.get(key, '')} {one['spoken']}" for key in one["moves"] if key in keys}
     return Namer(some, tuple(told), notions_of(_plain()["notions"]), ways)
+
+
+def bases(plain: dict[str, Any], own: Namer) -> Bases:
+    """What tells where a move is done, from the data and the words of a library."""
+    said: dict[Base, list[frozenset[str]]] = {base: [] for base in BASES}
+    for one in own.library:
+        ways = stems_of((own.spoken.get(one.move.key, ""),))
+        said[Base.of(one.move.posture)].append(frozenset((*said_of(one), *ways)))
+    return Bases(leanings(said), {Base(one["base"]): re.compile("|".join(one["said"])) for one in plain["bases"]})
 
 
 def model(plain: dict[str, Any]) -> Model:

@@ -25,18 +25,28 @@ _TURN = re.compile(
 )
 
 
-def turns(move: Move | None, words: Sequence[Word], first: int, place: tuple[int, int]) -> int | None:
-    """The word where a pass turns round, if it does; ``first``: of the move; ``place``: the words of the pass."""
-    since, until = place
+def turns(
+    move: Move | None, words: Sequence[Word], first: int, place: tuple[int, int], lasts: tuple[float, float]
+) -> int | None:
+    """The word where a pass turns round, if it does; ``first``: of the move.
+
+    ``place``: the words of the pass; ``lasts``: from when to when people are in it, in seconds.
+    """
+    (since, until), (start, end) = place, lasts
     if not (move and move.sidedness in DIRECTED) and not _goes_round(words[first:until]):
         return None
     told = running(words[since:until])
-    start, end = words[since].at, words[until - 1].until
     for match in _TURN.finditer(told.text):
         n, last = (since + told.word(place) for place in (match.start(), match.end() - 1))
         if words[n].at - start >= LEAST_S and end - words[last].until >= LEAST_S:
             return n
     return None
+
+
+def turned(move: Move | None, words: Sequence[Word], first: int, between: tuple[int, int]) -> bool:
+    """Whether people turn round between two passes, and change no side; ``first``: of the move."""
+    round_ = bool(move and move.sidedness is Sidedness.EACH_DIRECTION) or _goes_round(words[first : between[1]])
+    return round_ and bool(_TURN.search(running(words[between[0] : between[1]]).text))
 
 
 def ways(move: Move | None, words: Sequence[Word]) -> tuple[str, str]:

@@ -6,7 +6,6 @@ set-up words of the library tell more, by how rare the words are that they share
 
 from __future__ import annotations
 
-import re
 from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
@@ -16,7 +15,7 @@ from extendum.core.heard.likeness import Likeness, said_of, stems_of, weighed
 from extendum.core.heard.recording import Offer
 from extendum.core.heard.said import Word
 from extendum.core.listening.words import stem
-from extendum.core.model.body import FLOOR, Posture
+from extendum.core.model.body import Base
 from extendum.core.model.library import LibraryMove
 from extendum.core.model.move import Move, Sidedness
 
@@ -29,8 +28,8 @@ SETTLED_S = 9.0
 #: What a signature counts for among names, in logarithms for a point of its worth; before the set-up and late in the
 #: work it counts for a share of that; and each further signature of the same move (two at the most) counts besides.
 SIGNED, BEFORE, LATE, MORE_SIGNS = 0.53, 0.9, 0.46, 0.55
-#: What being alike in words counts for, and being in the posture that was named last, or in another.
-ALIKE, SAME_POSTURE, OTHER_POSTURE = 28.0, 0.8, -0.3
+#: What being alike in words counts for, and being done where people are, or elsewhere.
+ALIKE, SAME_BASE, OTHER_BASE = 28.0, 1.2, -0.8
 #: Words before a set-up, and late in the work, count for so much of those of the set-up.
 BEFORE_SHARE, LATE_SHARE = 0.6, 0.3
 #: What it is worth that a move has a second pass in the library as it was heard to have, or has none.
@@ -38,18 +37,6 @@ SAME_SIDES = 0.6
 ONCE = frozenset({Sidedness.TOGETHER, Sidedness.ALTERNATING, Sidedness.CROSSED_ALTERNATING})
 #: So many moves are looked at beside the best.
 OFFERED = 6
-_POSTURES = {
-    "chair": re.compile(r"(?:chairs?|stools?|seats?|bench seat|both feet flat|seated|sitting tall|sit (?:up )?tall)\b"),
-    "floor": re.compile(
-        r"(?:lie|lying|on (?:to )?(?:your|our) (?:backs?|fronts?|sides?|tummy|belly|knees)|hands and knees|all fours|"
-        r"(?:sit|sitting|get|come|go|roll|down|stretch) (?:\w+ ){0,3}(?:mats?|floor|ground)|kneel\w*|knees down)\b"
-    ),
-    "stand": re.compile(
-        r"(?:stand|standing|upright|on your feet|feet (?:under|wide|apart|together|hip)|walls?|lunge|squat|on the spot|"
-        r"door ?(?:way|post|frame)|step (?:\w+ ){0,2}(?:back|forward|out|in|wide|through)|"
-        r"foot (?:\w+ ){0,3}(?:step|back|behind))\b"
-    ),
-}
 #: What a signature of one, two, three, four groups is worth.
 WORTH = (0.0, 2.6, 2.8, 3.5, 4.1)
 
@@ -119,9 +106,9 @@ class Namer:
     spoken: Mapping[str, str]
 
     @cached_property
-    def posture(self) -> Mapping[str, Posture]:
-        """The posture of each move."""
-        return {one.move.key: one.move.posture for one in self.library}
+    def base(self) -> Mapping[str, Base]:
+        """Where each move is done."""
+        return {one.move.key: Base.of(one.move.posture) for one in self.library}
 
     @cached_property
     def likeness(self) -> Likeness:
@@ -147,26 +134,18 @@ class Namer:
         """Whether each move is done on each side."""
         return {one.move.key: one.move.sidedness for one in self.library}
 
-    def posture_in(self, words: Sequence[Word], first: int) -> str:
-        """The posture that was named last before a move has begun: stand, chair or floor; empty where none was."""
-        for n in range(min(len(words), first + 18) - 1, -1, -1):
-            told = " ".join(word.text for word in words[n : n + 6])
-            for name, pattern in _POSTURES.items():
-                if pattern.match(told):
-                    return name
-        return ""
-
     def offers(
         self,
         words: Sequence[Word],
         found: Sequence[Sign],
         place: tuple[int, int, int],
-        posture: str,
+        base: Base | None,
         twice: bool | None = None,
     ) -> tuple[Offer, ...]:
-        """What a move could be, the likeliest first: by its signatures, the words of the library, and its posture.
+        """What a move could be, the likeliest first: by its signatures, the words of the library, and its base.
 
-        ``place``: its first word, the first of its work, and the one after its last; ``twice``: whether it has more
+        ``place``: its first word, the first of its work, and the one after its last; ``base``: where people are then;
+        ``twice``: whether it has more
         than one pass, None where that is not known.
         """
         first, work, last = place
@@ -184,18 +163,12 @@ class Namer:
         told = weighed(before, (words[first:early], 1.0), (words[early:last], LATE_SHARE))
         for key, share in zip(self.likeness.keys, self.likeness.alike(told), strict=True):
             scores[key] = scores.get(key, 0.0) + ALIKE * float(share)
-        if posture:
+        if base:
             for key in scores:
-                scores[key] += SAME_POSTURE if _stance(self.posture[key]) == posture else OTHER_POSTURE
+                scores[key] += SAME_BASE if self.base[key] is base else OTHER_BASE
         if twice is not None:
             for key in scores:
                 scores[key] += SAME_SIDES if (self.sides[key] not in ONCE) == twice else 0.0
         best = sorted(scores.items(), key=lambda pair: (-pair[1], pair[0]))
         names = {one.move.key: one.move.name for one in self.library}
         return tuple(Offer(key, names[key], score) for key, score in best[:OFFERED])
-
-
-def _stance(posture: Posture) -> str:
-    if posture in (Posture.CHAIR, Posture.CHAIR_EDGE):
-        return "chair"
-    return "floor" if posture in FLOOR else "stand"

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from extendum.core.heard.calling import Count
 from extendum.core.heard.said import Word
 from extendum.core.heard.saying import Remark
+from extendum.core.model.body import Base
 
 #: A border less sure than this, or a name so little before the next best, is marked and open until somebody has looked.
 #: Of names that are not marked so, nine in ten were right where two in three were of those that are.
@@ -49,7 +50,8 @@ class Offer:
 class HeardMove:
     """One move: what it could be, the likeliest first; without a good one it has the speaker's own words for a name.
 
-    ``first`` and ``last``: its words, from which to before which; ``work``: where those of its work begin.
+    ``first`` and ``last``: its words, from which to before which; ``work``: where those of its work begin;
+    ``base``: where people are in it, None where that is not known.
     """
 
     name: str
@@ -62,7 +64,7 @@ class HeardMove:
     first: int
     work: int
     last: int
-    posture: str = ""
+    base: Base | None = None
 
     @property
     def doubtful(self) -> bool:

@@ -75,8 +75,13 @@ def running(words: Sequence[Word]) -> Running:
     return Running("".join(text), tuple(begins))
 
 
-def said(lines: Sequence[Line], silences: Silences, works: Sequence[bool] | None = None) -> tuple[Word, ...]:
-    """Every word of timed lines, in order; ``works``: which of them are said in work, None where that is not known."""
+def said(
+    lines: Sequence[Line], silences: Silences, works: Sequence[bool] | None = None, drawn: Floats | None = None
+) -> tuple[Word, ...]:
+    """Every word of timed lines, in order; ``works``: which of them are said in work, None where that is not known.
+
+    ``drawn``: how much more silence lies after each word than is usual, in logarithms.
+    """
     told = [pieces_of(line.text) for line in lines]
     stages = stages_of(works, sum(map(len, told)))
     ends = [line.start for line in lines[1:]]
@@ -90,8 +95,9 @@ def said(lines: Sequence[Line], silences: Silences, works: Sequence[bool] | None
         spoken_to = getattr(line, "end", None)
         end = max(end, line.start + 0.2)
         until = min(end, spoken_to) if spoken_to and spoken_to > line.start else end
-        here = stages[len(found) : len(found) + len(pieces)]
-        found += _timed(n, pieces, line.start, until, rate, silences.shares(pieces, here, punctuated=marked))
+        here = slice(len(found), len(found) + len(pieces))
+        more = 0.0 if drawn is None else drawn[here]
+        found += _timed(n, pieces, line.start, until, rate, silences.shares(pieces, stages[here], marked, more))
     return tuple(found)
 
 

@@ -96,6 +96,14 @@ AT_ONCE = -3.0
 
 
 @dataclass(frozen=True, slots=True)
+class Due:
+    """How much what was called speaks for work to end at each place, if it began before the word of the call."""
+
+    word: npt.NDArray[np.int64]
+    worth: Floats
+
+
+@dataclass(frozen=True, slots=True)
 class Places:
     """Where something can begin: before which word, when that word begins, and when the one before it ends."""
 
@@ -105,23 +113,39 @@ class Places:
 
 
 def explain(
-    model: Model, places: Places, cues: Floats, bonus: Floats, lean: Floats | float = 0.0, *, roughly: bool = False
+    model: Model,
+    places: Places,
+    cues: Floats,
+    bonus: Floats,
+    lean: Floats | float = 0.0,
+    due: Due | None = None,
+    *,
+    roughly: bool = False,
 ) -> list[Part]:
     """The likeliest parts of a whole recording, in order; ``roughly``: nobody asks when and how surely they begin.
 
     ``cues``: how many of each kind stand before each word, (kinds, words + 1); ``bonus``: what speaks for a part of
     each state to begin at each place, (states, places); ``lean``: how much the words before each one speak for each
-    state besides, (states + 1, words + 1).
+    state besides, (states + 1, words + 1); ``due``: what was called.
     """
-    lattice = _Lattice(model, places, cues, bonus, lean)
+    lattice = _Lattice(model, places, cues, bonus, lean, due)
     return lattice.likeliest() if roughly else lattice.parts()
 
 
 class _Lattice:
     """Every way through the places of one recording."""
 
-    def __init__(self, model: Model, places: Places, cues: Floats, bonus: Floats, lean: Floats | float = 0.0) -> None:
+    def __init__(
+        self,
+        model: Model,
+        places: Places,
+        cues: Floats,
+        bonus: Floats,
+        lean: Floats | float = 0.0,
+        due: Due | None = None,
+    ) -> None:
         self.model, self.places, self.bonus = model, places, bonus
+        self.due = due or Due(np.full(len(places.word), -1), np.zeros(len(places.word)))
         #: How much what was said so far speaks for each state, shaped (states + 1, words + 1).
         self.said = (np.log(model.rates) * model.share).T @ cues + lean
         self.idle = model.rates.sum(axis=0) / 60 * model.share
@@ -143,6 +167,7 @@ class _Lattice:
         turned = word[np.minimum(self.settled[begin][None, :], end[:, None])]
         early, late = self.said[-1], self.said[State.WORK]
         spoken = early[turned] - early[word[begin]] + late[word[end]][:, None] - late[turned]
+        spoken += np.where(word[begin] <= self.due.word[end, None], self.due.worth[end, None], 0.0)
         known: dict[tuple[object, ...], State] = {}
         for state in State:
             works, lasting = state in WORKS, self.model.lasting[state]

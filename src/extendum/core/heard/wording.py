@@ -10,7 +10,7 @@ from bisect import bisect_left
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
-from extendum.core.heard.hear import AFTER_S
+from extendum.core.heard.assembled import AFTER_S
 from extendum.core.heard.recording import HeardMove
 from extendum.core.heard.said import Word, sentences
 from extendum.core.heard.sides import OTHER

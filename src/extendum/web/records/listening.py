@@ -11,10 +11,11 @@ from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 
+from extendum.core.heard.assembled import Names
 from extendum.core.heard.beside import Beside, beside, to_mend
 from extendum.core.heard.corrected import SIDES, replayed
 from extendum.core.heard.drafting import draft
-from extendum.core.heard.hear import Names, hear, naming
+from extendum.core.heard.hear import hear, naming
 from extendum.core.heard.recording import Heard, HeardMove
 from extendum.core.heard.report import besides, minutes_of
 from extendum.core.model.errors import RefusedError

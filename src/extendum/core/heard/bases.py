@@ -1,0 +1,103 @@
+"""Whether people stand, sit on a chair, are on the floor or lie, followed through a class.
+
+Hardly anybody says so for each move, but people stay where they are until they are sent elsewhere. So all moves of a
+class are looked at together: what is said on the way into each speaks for where such moves are done in the library,
+words such as *lie down* speak louder, and to change costs something (a hidden Markov model over the moves).
+"""
+
+from __future__ import annotations
+
+import re
+from collections import Counter
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+
+from extendum.core.heard.said import Word
+from extendum.core.model.body import Base
+
+Floats = npt.NDArray[np.float64]
+BASES = tuple(Base)
+#: What a word of the library counts for, in shares of its logarithm, as words say the same again and again; what words
+#: that name a base count for, and how many of them are heard.
+WORD, NAMED, MOST_NAMED = 0.2, 2.0, 2
+#: Words so far before a move and into its work are heard, those around its set-up in full.
+BEFORE, AFTER, CLOSE_BEFORE, CLOSE_AFTER, FAR = 14, 25, 4, 14, 0.5
+#: Words that name a base are heard until so far into the work.
+NAMED_AFTER = 6
+#: So many words tell what a word names.
+SEEN = 6
+#: How often people stay where they are from one move to the next, and how often they lie down from the floor or sit up.
+STAY, DOWN = 0.95, 0.15
+#: Where classes begin, in the order of the bases.
+BEGINS = (0.5, 0.3, 0.1, 0.1)
+#: A word that no move of a base has was as good as met there so often.
+UNMET = 0.5
+
+
+@dataclass(frozen=True)
+class Bases:
+    """What tells where a move is done: for each stem logarithms by base, and the pattern of words that name a base."""
+
+    leans: Mapping[str, Floats]
+    named: Mapping[Base, re.Pattern[str]]
+
+    def along(self, words: Sequence[Word], places: Sequence[tuple[int, int, int]]) -> list[Base]:
+        """The base of each move of a class; ``places``: its first word, the first of its work, the one after."""
+        if not places:
+            return []
+        best, back, work = np.log(BEGINS), [], 0
+        for n, place in enumerate(places):
+            told = self._told(words, place, work)
+            work = place[1]
+            if not n:
+                best = best + told
+                continue
+            ways = best[:, None] + _FOLLOW
+            back.append(ways.argmax(axis=0))
+            best = ways.max(axis=0) + told
+        found = [int(best.argmax())]
+        for one in reversed(back):
+            found.append(int(one[found[-1]]))
+        return [BASES[k] for k in reversed(found)]
+
+    def _told(self, words: Sequence[Word], place: tuple[int, int, int], since: int) -> Floats:
+        """What speaks for each base in the words around the way into a move, after those of the work before it."""
+        first, work, last = place
+        counts: dict[str, float] = {}
+        for n in range(max(0, first - BEFORE), min(last, work + AFTER)):
+            share = 1.0 if first - CLOSE_BEFORE <= n < work + CLOSE_AFTER else FAR
+            counts[words[n].stem] = max(share, counts.get(words[n].stem, 0.0))
+        told: Floats = np.zeros(len(BASES))
+        for word, share in counts.items():
+            if word in self.leans:
+                told += WORD * share * self.leans[word]
+        names = np.zeros(len(BASES))
+        for n in range(max(since, first - BEFORE), min(last, work + NAMED_AFTER)):
+            said = " ".join(word.text for word in words[n : n + SEEN])
+            names += [bool(self.named[base].match(said)) for base in BASES]
+        return told + NAMED * np.minimum(names, MOST_NAMED)
+
+
+def leanings(said: Mapping[Base, Sequence[frozenset[str]]]) -> dict[str, Floats]:
+    """How each word leans to the bases, from the words that are said of each move of a base."""
+    counts = {base: Counter(word for words in said[base] for word in words) for base in BASES}
+    found = {}
+    for word in {word for count in counts.values() for word in count}:
+        told = np.log([(counts[base][word] + UNMET) / (len(said[base]) + 2 * UNMET) for base in BASES])
+        found[word] = told - told.mean()
+    return found
+
+
+def _follow() -> Floats:
+    found = np.full((len(BASES), len(BASES)), (1 - STAY) / (len(BASES) - 1))
+    np.fill_diagonal(found, STAY)
+    floor, lying = BASES.index(Base.FLOOR), BASES.index(Base.LYING)
+    found[floor, lying] = found[lying, floor] = DOWN
+    told: Floats = np.log(found)
+    return told
+
+
+_FOLLOW = _follow()
