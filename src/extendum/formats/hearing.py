@@ -18,6 +18,7 @@ from extendum.core.heard.idiom import Idiom
 from extendum.core.heard.likeness import notions_of, said_of, stems_of
 from extendum.core.heard.names import ONCE, Namer, Signature, signature
 from extendum.core.heard.parts import Weights
+from extendum.core.heard.saying import Reminder
 from extendum.core.heard.sides import Sides
 from extendum.core.heard.silence import Juncture, Silences, Stage
 from extendum.core.heard.states import NEVER, Lasting, Model, State
@@ -54,7 +55,16 @@ def hearing(library: tuple[LibraryMove, ...]) -> Hearing:
     sides = Sides(often, **{one["tells"]: one["worth"] for one in plain["sides"]})
     holds = Holds(**{one["hold"]: one["worth"] for one in plain["holds"]})
     return Hearing(
-        model(plain), weights, own, sides, ear(plain), idiom(plain), silences(plain), holds, bases(plain, own)
+        model(plain),
+        weights,
+        own,
+        sides,
+        ear(plain),
+        idiom(plain),
+        silences(plain),
+        holds,
+        bases(plain, own),
+        reminders(plain),
     )
 
 
@@ -70,6 +80,19 @@ def namer(library: Iterable[LibraryMove]) -> Namer:
     for one in _read("hearing-spoken")["moves"]:
         ways |= {key: f"{ways.get(key, '')} {one['spoken']}" for key in one["moves"] if key in keys}
     return Namer(some, tuple(told), notions_of(_plain()["notions"]), ways)
+
+
+def reminders(plain: dict[str, Any]) -> tuple[Reminder, ...]:
+    """What people are reminded of, from the data."""
+    return tuple(
+        Reminder(
+            one["reminds"],
+            re.compile(one["of"]),
+            re.compile(one["so"]) if "so" in one else None,
+            one.get("phrase", ""),
+        )
+        for one in plain["reminders"]
+    )
 
 
 def bases(plain: dict[str, Any], own: Namer) -> Bases:

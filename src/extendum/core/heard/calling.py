@@ -54,6 +54,7 @@ _LEFT = (
     re.compile(rf"\b(?P<n>{_N}) (?:more |further )?(?P<s>{_SECONDS})(?: (?:left|to go|more|now|still|remaining))?\b"),
     re.compile(rf"\b(?:(?:another|last|final) )?(?P<n>{_TIME})(?P<s>) (?:more|left|to go|remaining)\b"),
     re.compile(rf"\b(?:another|last|final) (?P<n>{_TIME})(?P<s>)\b"),
+    re.compile(rf"\b(?:another|last|final|one more) (?P<n>couple)(?: of)?(?P<s> {_SECONDS})?\b{_UNIT}"),
     _ALONE,
 )
 #: A dose, which is no call: *hold for thirty seconds*.
@@ -62,8 +63,9 @@ _DOSE = re.compile(
     r"(?! (?:left|more|to go))"
 )
 _HALF = re.compile(
-    r"\bhalf ?way\b|\b(?:that(?:'s| is| was)|we(?:'re| are) (?:at|in)) (?:about )?(?:the )?half\b(?! of)|"
-    r"\bthe middle of (?:this|it)\b|\bhalf done\b|\bat (?:the )?half\b"
+    r"\bhalf ?way\b|\bmid ?way\b|\b(?:that(?:'s| is| was)|we(?:'re| are) (?:at|in)) (?:about )?(?:the )?half\b"
+    r"(?! of (?!it\b|that\b|this\b))|\bthe middle of (?:this|it)\b|\bhalf (?:done|gone|there|time)\b|"
+    r"\bat (?:the )?half\b|(?:^|(?<=\. ))(?:and |about )?half(?: of (?:it|that|this))? \."
 )
 _LAST = re.compile(r"\b(?:last one|one more|once more|one last(?: one| time)?|last (?:time|breath|rep))\b")
 _NO_HALF = re.compile(r"\b(?:go|come|only|bend|lower|lift|open|turn|it) half ?way\b")
@@ -110,7 +112,9 @@ def value(word: str) -> int | None:
 
 def _value(told: str) -> int:
     """The number that several words tell: *thirty five*, *half a minute*."""
-    return (_MINUTES | _LAST_MINUTE).get(told) or sum(value(word) or 0 for word in re.split("[ -]", told))
+    return (_MINUTES | _LAST_MINUTE | {"couple": 2}).get(told) or sum(
+        value(word) or 0 for word in re.split("[ -]", told)
+    )
 
 
 def counts(words: Sequence[Word]) -> list[Count]:

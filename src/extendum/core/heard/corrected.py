@@ -97,13 +97,22 @@ def split(moves: Sequence[HeardMove], n: int, at: float, named: Naming = unnamed
 
 
 def sided(moves: Sequence[HeardMove], n: int, k: int, side: str) -> tuple[HeardMove, ...]:
-    """A pass on another side; where there are two the other one follows."""
+    """A pass on another side; where there are two the other one follows, unless somebody has said which that is.
+
+    It follows to the same side where people turn round between them.
+    """
     if side not in SIDES:
         raise RefusedError("side", f"one of {', '.join(SIDES)}", side[:40])
     passes = list(moves[n].passes)
     passes[k] = replace(passes[k], side=side, sure=1.0)
     if len(passes) == 2 and side in OTHER:
-        passes[1 - k] = replace(passes[1 - k], side=OTHER[side])
+        other = passes[1 - k]
+        around, said = (
+            all(one.direction for one in passes),
+            other.sure == 1.0 and {side, other.side} <= {"left", "right"},
+        )
+        if not said:
+            passes[1 - k] = replace(other, side=side if around else OTHER[side])
     return _with(moves, n, replace(moves[n], passes=tuple(passes)))
 
 

@@ -15,10 +15,10 @@ from extendum.core.heard.names import Namer, Sign, signs
 from extendum.core.heard.parts import Told, Weights, bonus_of, places_of
 from extendum.core.heard.recording import Half, Heard, HeardCall, HeardMove
 from extendum.core.heard.said import Line, Word, said
-from extendum.core.heard.saying import promises, remarks, reminders
+from extendum.core.heard.saying import Reminder, promises, remarks, reminders
 from extendum.core.heard.sides import Sides
 from extendum.core.heard.silence import Silences
-from extendum.core.heard.states import Model, Part, State, explain
+from extendum.core.heard.states import SET_UPS, Model, Part, State, explain
 from extendum.core.model.errors import RefusedError
 
 #: More words are no class, and would take minutes.
@@ -38,6 +38,7 @@ class Hearing:
     silences: Silences
     holds: Holds
     bases: Bases
+    reminders: tuple[Reminder, ...]
 
 
 def length_of(words: Sequence[Word], lines: Sequence[Line]) -> float:
@@ -80,7 +81,13 @@ def hear(lines: Sequence[Line], hearing: Hearing, of: Callable[[Cues], Cues] = l
         tuple(counted),
         tuple(remarks(words)),
         tuple(promises(words)),
-        tuple(reminders(words)),
+        tuple(
+            reminders(
+                words,
+                [one.state not in SET_UPS for one in parts for _ in range(one.first, one.last)],
+                hearing.reminders,
+            )
+        ),
     )
 
 

@@ -144,9 +144,8 @@ class Namer:
     ) -> tuple[Offer, ...]:
         """What a move could be, the likeliest first: by its signatures, the words of the library, and its base.
 
-        ``place``: its first word, the first of its work, and the one after its last; ``base``: where people are then;
-        ``twice``: whether it has more
-        than one pass, None where that is not known.
+        ``place``: its first word, the first of its work, and the one after its last; ``base``: where people are;
+        ``twice``: whether it has more than one pass, None where that is not known.
         """
         first, work, last = place
         signed: dict[str, list[float]] = defaultdict(list)

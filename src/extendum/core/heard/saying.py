@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from collections import defaultdict
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from extendum.core.heard.calling import value
@@ -72,6 +72,8 @@ _LIMITED = re.compile(
 )
 #: So many words on each side of a sentence are looked at for a limit.
 BESIDE_WORDS = 9
+#: How something is to be is said so many words before or after it; it is said again after so long, and so often.
+BESIDE_BEFORE, BESIDE_AFTER, AGAIN_S, REMINDED = 4, 6, 8.0, 3
 
 
 @dataclass(frozen=True, slots=True)
@@ -120,15 +122,38 @@ def promises(words: Sequence[Word]) -> list[Remark]:
     return list(found.values())
 
 
-def reminders(words: Sequence[Word]) -> list[tuple[str, tuple[float, ...]]]:
-    """What was said at least three times in whatever words, and when; in the shortest of those that it was said in."""
-    said: dict[str, list[tuple[float, str]]] = defaultdict(list)
+@dataclass(frozen=True)
+class Reminder:
+    """Something that people are reminded of: words for it, and for how it is to be; ``phrase``: as texts are heard."""
+
+    name: str
+    of: re.Pattern[str]
+    so: re.Pattern[str] | None
+    phrase: str
+
+    def at(self, words: Sequence[Word], told: Sequence[bool]) -> Iterator[float]:
+        """When it is spoken of in words that nobody is told a way by."""
+        for n, word in enumerate(words):
+            near = words[max(0, n - BESIDE_BEFORE) : n + BESIDE_AFTER]
+            so = self.so is None or any(self.so.fullmatch(one.text) for one in near)
+            if told[n] and so and self.of.fullmatch(word.text):
+                yield word.at
+
+
+def reminders(
+    words: Sequence[Word], told: Sequence[bool], some: Sequence[Reminder]
+) -> list[tuple[str, tuple[float, ...]]]:
+    """What was said at least three times in whatever words, and when; ``told``: which words are no way into a move."""
+    said: dict[str, list[float]] = defaultdict(list)
     for first, last in sentences(words):
-        text = " ".join(word.shown for word in words[first:last])
-        for name, told in reminded(text):
-            said[name].append((words[first].at, told))
-    return [
-        (min((told for _, told in some), key=len), tuple(at for at, _ in some))
-        for some in said.values()
-        if len(some) > 2
-    ]
+        for name, _ in reminded(" ".join(word.shown for word in words[first:last])):
+            said[name].append(words[first].at)
+    found = []
+    for one in some:
+        times: list[float] = []
+        for at in sorted([*one.at(words, told), *said[one.phrase]]):
+            if not times or at - times[-1] > AGAIN_S:
+                times.append(at)
+        if len(times) >= REMINDED:
+            found.append((one.name, tuple(times)))
+    return found
