@@ -99,6 +99,7 @@ def test_a_move_with_a_name_of_its_own_is_laid_beside_itself_and_not_beside_what
     assert any(offer.key in {item.move.key for item in script.moves()} for offer in own.offers)
     (row,) = (one for one in beside(script, compile_script(script), [heard]) if one.name == own.name)
     assert row.heard_s == (round(sum(one.seconds for one in own.passes)),)
+    assert abs(row.planned_s - row.heard_s[0]) <= len(own.passes)  # a draft has what was heard, settling included
 
 
 def test_what_to_mend_names_sides_rounds_promises_and_nothing_that_was_as_it_should_be():

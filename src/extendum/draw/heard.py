@@ -11,6 +11,8 @@ from extendum.draw.ruling import TWO_COLUMNS_FROM, Ruling
 from extendum.draw.svg import clip, n, tag, text
 
 LABEL, TRACK, ROOM, NAME_PX = 13.0, 18.0, 8.0, 11.5
+#: A name has so much room at the least; at the end of a line it ends where that does.
+LEAST_NAME, LAST_NAME = 60.0, 140.0
 #: The first side lies above, the second below; what has one side only fills the line.
 _BELOW = frozenset({"right", "second"})
 
@@ -55,7 +57,8 @@ def draw_heard(heard: Heard, width: float = 1180, *, edges: bool = False) -> str
         places = {"data_minutes": minutes, "data_second": n(ruling.second), "data_length": n(heard.length)}
     size = f"0 0 {n(width)} {n(ruling.height)}"
     about = f"What was heard in {clock(int(heard.length))}"
-    return tag("svg", "".join(drawn), class_="compare heard", viewBox=size, role="img", aria_label=about, **places)
+    frame = {"viewBox": size, "preserveAspectRatio": "none"}
+    return tag("svg", "".join(drawn), class_="compare heard", **frame, role="img", aria_label=about, **places)
 
 
 def _told(at: float, about: str) -> str:
@@ -88,5 +91,10 @@ def _bar(one: Pass, move: HeardMove, ruling: Ruling, *, whole: bool, told: str) 
         shape = {"x": n(x), "y": n(top), "width": n((end - start) * ruling.second), "height": n(tall)}
         yield tag("rect", tag("title", escape(about)), **shape, class_=f"small k-hold{doubt}")
         if told and start == one.start:
-            yield text(clip(told, max(60, (end - start) * ruling.second), NAME_PX), x, y - 3, class_="name")
+            last = ruling.place(int(start // 60))[0] + 60 * ruling.second
+            if x + LEAST_NAME > last:
+                yield text(clip(told, LAST_NAME, NAME_PX), last, y - 3, class_="name", text_anchor="end")
+            else:
+                room = max(LEAST_NAME, (end - start) * ruling.second)
+                yield text(clip(told, room, NAME_PX), x, y - 3, class_="name")
         start = end

@@ -9,7 +9,7 @@ from extendum.core.heard.recording import Heard, HeardMove
 from extendum.core.heard.repeats import blocks_of
 from extendum.core.heard.report import called_off, sides_of
 from extendum.core.model.script import Script
-from extendum.core.model.timeline import Timeline, clock
+from extendum.core.model.timeline import SegmentKind, Timeline, clock
 
 #: Sides that are so far apart, in seconds, are worth a line: what is heard of a side is off by two to four.
 APART_S = 5
@@ -18,7 +18,7 @@ _SIDES = frozenset({"left", "right"})
 
 @dataclass(frozen=True, slots=True)
 class Beside:
-    """One move: seconds of work in the script, and in each recording; None where it is not in one."""
+    """One move: seconds of its passes in the script, and in each recording; None where it is not in one."""
 
     name: str
     planned_s: int | None
@@ -26,10 +26,13 @@ class Beside:
 
 
 def beside(script: Script, timeline: Timeline, recordings: Sequence[Heard]) -> list[Beside]:
-    """The moves of a class, and what was heard of them in each recording: seconds of work, both sides together."""
+    """The moves of a class, and what was heard of them in each recording: seconds of all their passes.
+
+    To settle belongs to a pass: nobody hears where that is over.
+    """
     planned: dict[str, int] = {}
     for segment in timeline.segments:
-        if segment.kind.works:
+        if segment.kind.works or segment.kind is SegmentKind.SETTLE:
             planned[segment.name] = planned.get(segment.name, 0) + segment.seconds
     called = {item.move.key: item.name for item in script.moves() if item.move.key}
     worked = [_worked(heard.moves, called, set(planned)) for heard in recordings]

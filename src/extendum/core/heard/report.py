@@ -75,7 +75,7 @@ def called_off(heard: Heard) -> Iterator[str]:
 def _said(heard: Heard) -> Iterator[str]:
     """What was said again and again, what had better not be said, and what protects people."""
     for text, at in heard.reminders:
-        yield f"“{text}” was said {len(at)} times."
+        yield f"“{text}” was said {len(at)} times, in these words or others."
     for what, name in (("claim", "claim"), ("push", "pushes"), ("forces the breath", "forces the breath")):
         for one in heard.of(what):
             yield f"At {_at(one.at)} {name}: “{one.said}”."

@@ -34,7 +34,11 @@ _HURTS = (
     r"\b(?:hurts?|pain|pinch(?:es)?|twinges?|complains?|grumbles?|dizzy|dizziness|giddy|blood pressure|replaced|"
     r"replacement|pregnant|injur\w+|operation|surgery|sore|osteoporosis|glaucoma|arthritis|sciatica|hernia|vertigo|"
     r"light ?headed|tingl\w+|fizzy|numb|sharp(?:er)?|warning|doesn't like|don't like|hates? it|disc problem|"
-    rf"(?:bad|cranky|dodgy|gammy|brittle|tender|weak|painful|stiff|slipped|troublesome) (?:\w+ )?{_ILL_PART}|"
+    r"pacemaker|stents?|stitches|plaster|sprain\w*|hernias?|migraines?|faint\w*|epilep\w*|eye pressure|heart trouble|"
+    r"wobbly|unsteady|objects?|protests?|moans?|shouts?|argues?|flares? up|not (?:happy|keen|having it)|isn't happy|"
+    r"aren't happy|says no|new (?:hip|knee|shoulder)|(?:hip|knee|shoulder|back) (?:done|fused|fixed)|"
+    rf"(?:bad|cranky|dodgy|gammy|brittle|tender|weak|painful|stiff|slipped|troublesome|poorly|grumpy|delicate|creaky) "
+    rf"(?:\w+ )?{_ILL_PART}|"
     rf"anything (?:\w+ ){{0,2}}in the {_ILL_PART})\b"
 )
 _ILL = re.compile(
@@ -51,6 +55,12 @@ _CARE = re.compile(
     rf"(?:\w+ ){{0,3}}{_PART}\b|\b(?:mind|watch) your {_PART}\b|\b(?:be )?careful\b|\btake care\b|"
     rf"\bno (?:bouncing|pulling|yanking|jerking|hands on (?:the|your) {_PART})\b|\bdo less\b|"
     r"\bslippery\b|\bwet floor\b|\bhold on to something\b|\b(?:need|want|like)(?: to)?,? hold on to\b|"
+    r"\b(?:stop|come out|back off|ease off) (?:if|when|as soon as|the moment|straight ?away|at once)\b|"
+    r"\bif (?:anything|something|it|that) (?:\w+ )?(?:hurts|pinches|tingles|stabs|bites|feels wrong|is sharp)\b|"
+    r"\b(?:no|nothing) (?:sudden|forced|jerky)\b|\bwait (?:a moment|a second|a bit) (?:until|before|if|till)\b|"
+    r"\b(?:take|get|come) (?:\w+ ){0,3}up in stages\b|\bstay (?:close to|near|within reach of) (?:the|a|your) "
+    r"(?:wall|chair|rail|table|post)\b|\bwhat(?:ever)? your (?:doctor|physio|surgeon|midwife)\b|"
+    r"\b(?:ask|asked|tell|told|check with) (?:\w+ ){0,2}(?:doctor|physio\w*|surgeon|midwife|nurse)\b|"
     r"\bkeep (?:a |one )?hand on the\b"
 )
 #: Words that set a limit, so that what is asked for is no push: *go deep, as deep as feels all right, no deeper*.
