@@ -14,7 +14,6 @@ from extendum.core.heard.recording import HeardMove, Offer, Pass
 from extendum.core.heard.said import Word
 from extendum.core.heard.sides import OTHER, flips, sided
 from extendum.core.heard.states import RELEASES, SET_UPS, WORKS, Part, State
-from extendum.core.model.body import Base
 from extendum.core.model.move import Sidedness
 
 #: People are in position a little before the words for it are over.
@@ -86,13 +85,14 @@ def joined(rough: Sequence[Rough], ear: Names) -> list[Rough]:
 
 @dataclass(frozen=True)
 class Names:
-    """The words of one recording, and what they are matched with; ``bases``: from which word on people are where."""
+    """The words of one recording, and what they are matched with; ``bases``: from which word on how
+    likely people are where."""
 
     words: tuple[Word, ...]
     signs: Sequence[Sign]
     namer: Namer
     counted: Sequence[Count]
-    bases: Sequence[tuple[int, Base]]
+    bases: Sequence[tuple[int, tuple[float, ...]]]
 
     def moves(self, rough: Sequence[Rough]) -> list[HeardMove]:
         """The moves with their names, sides and counts."""
@@ -116,8 +116,8 @@ class Names:
                 for part, side, way, out in parts
             )
             sure = one.set_up.sure
-            start, base = one.set_up.start, self.base(first)
-            found.append(HeardMove(name, key, offers, start, one.end, passes, sure, first, work, last, base))
+            start, bases = one.set_up.start, self.at_base(first)
+            found.append(HeardMove(name, key, offers, start, one.end, passes, sure, first, work, last, bases))
         return found
 
     def _halves(self, one: Rough, k: int, key: str, sides: Sequence[str]) -> list[tuple[Part, str, str, float]]:
@@ -139,14 +139,14 @@ class Names:
             (replace(part, first=turn, start=at + BEFORE_S), "second" if alone else sides[k], second, out),
         ]
 
-    def base(self, word: int) -> Base | None:
-        """Where people are at a word: None where no move was heard."""
+    def at_base(self, word: int) -> tuple[float, ...]:
+        """How likely people are on each base at a word; empty where no move was heard."""
         n = bisect_right([first for first, _ in self.bases], word) - 1
-        return self.bases[max(n, 0)][1] if self.bases else None
+        return self.bases[max(n, 0)][1] if self.bases else ()
 
     def named(self, first: int, work: int, last: int, twice: bool) -> tuple[str, str, tuple[Offer, ...]]:
         """What a move is called, its key, and what else it could be; by the speaker's own words where nothing fits."""
-        offers = self.namer.offers(self.words, self.signs, (first, work, last), self.base(first), twice)[:3]
+        offers = self.namer.offers(self.words, self.signs, (first, work, last), self.at_base(first), twice)[:3]
         if offers and offers[0].score >= NAMED:
             return offers[0].name, offers[0].key, offers
         own = " ".join(word.text for word in self.words[first : min(max(work, first + 1), first + 6)])
@@ -166,7 +166,7 @@ class Names:
 
     def _offers(self, one: Rough) -> tuple[Offer, ...]:
         place = (one.set_up.first, one.set_up.last, one.passes[-1].last)
-        return self.namer.offers(self.words, self.signs, place, self.base(one.set_up.first))
+        return self.namer.offers(self.words, self.signs, place, self.at_base(one.set_up.first))
 
     def _sides(self, one: Rough, limbs: Sequence[tuple[int, str, str]], sidedness: Sidedness | None) -> list[str]:
         told = []

@@ -22,7 +22,7 @@ Floats = npt.NDArray[np.float64]
 BASES = tuple(Base)
 #: What a word of the library counts for, in shares of its logarithm, as words say the same again and again; what words
 #: that name a base count for, and how many of them are heard.
-WORD, NAMED, MOST_NAMED = 0.2, 2.0, 2
+WORD, NAMED, MOST_NAMED = 0.2, 1.0, 2
 #: Words so far before a move and into its work are heard, those around its set-up in full.
 BEFORE, AFTER, CLOSE_BEFORE, CLOSE_AFTER, FAR = 14, 25, 4, 14, 0.5
 #: Words that name a base are heard until so far into the work.
@@ -44,24 +44,24 @@ class Bases:
     leans: Mapping[str, Floats]
     named: Mapping[Base, re.Pattern[str]]
 
-    def along(self, words: Sequence[Word], places: Sequence[tuple[int, int, int]]) -> list[Base]:
-        """The base of each move of a class; ``places``: its first word, the first of its work, the one after."""
+    def along(self, words: Sequence[Word], places: Sequence[tuple[int, int, int]]) -> list[tuple[float, ...]]:
+        """How likely each move of a class is done on each base, in the order of ``BASES``; together 1.
+
+        ``places``: the first word of each move, the first of its work, the one after its last.
+        """
         if not places:
             return []
-        best, back, work = np.log(BEGINS), [], 0
-        for n, place in enumerate(places):
-            told = self._told(words, place, work)
-            work = place[1]
-            if not n:
-                best = best + told
-                continue
-            ways = best[:, None] + _FOLLOW
-            back.append(ways.argmax(axis=0))
-            best = ways.max(axis=0) + told
-        found = [int(best.argmax())]
-        for one in reversed(back):
-            found.append(int(one[found[-1]]))
-        return [BASES[k] for k in reversed(found)]
+        works = [0, *(work for _, work, _ in places)]
+        told = np.array([self._told(words, place, work) for place, work in zip(places, works, strict=False)])
+        ways, after = np.zeros(told.shape), np.zeros(told.shape)
+        ways[0] = np.log(BEGINS) + told[0]
+        for n in range(1, len(told)):
+            ways[n] = np.logaddexp.reduce(ways[n - 1][:, None] + _FOLLOW, axis=0) + told[n]
+        for n in range(len(told) - 2, -1, -1):
+            after[n] = np.logaddexp.reduce(_FOLLOW + told[n + 1] + after[n + 1], axis=1)
+        both = ways + after
+        shares = np.exp(both - np.logaddexp.reduce(both, axis=1)[:, None])
+        return [tuple(row) for row in shares.tolist()]
 
     def _told(self, words: Sequence[Word], place: tuple[int, int, int], since: int) -> Floats:
         """What speaks for each base in the words around the way into a move, after those of the work before it."""

@@ -129,7 +129,7 @@ def _switches(rough: Sequence[Rough], moves: Sequence[HeardMove]) -> tuple[float
 
 def naming(heard: Heard, hearing: Hearing) -> Names:
     """What names moves of a recording that somebody splits off."""
-    bases = [(one.first, one.base) for one in heard.moves if one.base]
+    bases = [(one.first, one.bases) for one in heard.moves if one.bases]
     return Names(heard.words, signs(heard.words, hearing.namer.signatures), hearing.namer, heard.counts, bases)
 
 

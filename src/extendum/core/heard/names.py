@@ -11,6 +11,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
+from extendum.core.heard.bases import BASES
 from extendum.core.heard.likeness import Likeness, said_of, stems_of, weighed
 from extendum.core.heard.recording import Offer
 from extendum.core.heard.said import Word
@@ -106,9 +107,9 @@ class Namer:
     spoken: Mapping[str, str]
 
     @cached_property
-    def base(self) -> Mapping[str, Base]:
-        """Where each move is done."""
-        return {one.move.key: Base.of(one.move.posture) for one in self.library}
+    def base(self) -> Mapping[str, int]:
+        """Where each move is done, as a place among ``BASES``."""
+        return {one.move.key: BASES.index(Base.of(one.move.posture)) for one in self.library}
 
     @cached_property
     def likeness(self) -> Likeness:
@@ -139,13 +140,14 @@ class Namer:
         words: Sequence[Word],
         found: Sequence[Sign],
         place: tuple[int, int, int],
-        base: Base | None,
+        bases: tuple[float, ...],
         twice: bool | None = None,
     ) -> tuple[Offer, ...]:
         """What a move could be, the likeliest first: by its signatures, the words of the library, and its base.
 
-        ``place``: its first word, the first of its work, and the one after its last; ``base``: where people are;
-        ``twice``: whether it has more than one pass, None where that is not known.
+        ``place``: its first word, the first of its work, and the one after its last; ``bases``: how likely it is on
+        each of ``BASES``, empty where nothing tells; ``twice``: whether it has more than one pass, None where that is
+        not known.
         """
         first, work, last = place
         signed: dict[str, list[float]] = defaultdict(list)
@@ -162,9 +164,9 @@ class Namer:
         told = weighed(before, (words[first:early], 1.0), (words[early:last], LATE_SHARE))
         for key, share in zip(self.likeness.keys, self.likeness.alike(told), strict=True):
             scores[key] = scores.get(key, 0.0) + ALIKE * float(share)
-        if base:
+        if bases:
             for key in scores:
-                scores[key] += SAME_BASE if self.base[key] is base else OTHER_BASE
+                scores[key] += OTHER_BASE + (SAME_BASE - OTHER_BASE) * bases[self.base[key]]
         if twice is not None:
             for key in scores:
                 scores[key] += SAME_SIDES if (self.sides[key] not in ONCE) == twice else 0.0

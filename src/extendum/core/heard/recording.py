@@ -51,7 +51,7 @@ class HeardMove:
     """One move: what it could be, the likeliest first; without a good one it has the speaker's own words for a name.
 
     ``first`` and ``last``: its words, from which to before which; ``work``: where those of its work begin;
-    ``base``: where people are in it, None where that is not known.
+    ``bases``: how likely people are on each base in it, empty where nothing tells.
     """
 
     name: str
@@ -64,7 +64,12 @@ class HeardMove:
     first: int
     work: int
     last: int
-    base: Base | None = None
+    bases: tuple[float, ...] = ()
+
+    @property
+    def base(self) -> Base | None:
+        """Where people most likely are in it."""
+        return max(zip(self.bases, Base, strict=True))[1] if self.bases else None
 
     @property
     def doubtful(self) -> bool:
