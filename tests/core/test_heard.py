@@ -338,13 +338,13 @@ def test_half_of_the_time_is_told_from_half_of_the_way():
 
 def test_a_reminder_is_known_by_what_it_is_about_and_not_on_the_way_into_a_move():
     some = lines(
-        (0, "Shoulders down. Lean over and stay."),
-        (20, "Are they up by your ears again, those shoulders?"),
-        (40, "Let the shoulders be heavy."),
-        (60, "That shoulder crept up, I saw it."),
+        (0, "Teeth apart. Lean over and stay."),
+        (20, "Is your tongue lying flat?"),
+        (40, "I saw a jaw there, in the second row."),
+        (60, "What are you doing with those teeth?"),
     )
     words = said(some, HEARING.silences)
-    assert [name for name, _ in reminders(words, [True] * len(words), HEARING.reminders)] == ["shoulders low"]
+    assert [name for name, _ in reminders(words, [True] * len(words), HEARING.reminders)] == ["jaw soft"]
     assert not reminders(words, [False] * len(words), HEARING.reminders)
 
 
