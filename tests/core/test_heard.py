@@ -79,6 +79,7 @@ def test_both_sides_of_a_move_its_call_and_its_count_are_heard_with_what_they_re
     heard = hear(CALF, HEARING)
     (move,) = heard.moves
     assert move.key in ("calf-lean", "calf-reps-then-stay")
+    assert move.posture == "lunge"
     assert [one.side for one in move.passes] == ["left", "right"]
     assert [t for one in move.passes for t in (one.start, one.end)] == pytest.approx([19, 46, 55, 79], abs=5)
     (call,) = heard.calls

@@ -64,7 +64,7 @@ def _move(one: HeardMove) -> dict[str, Any]:
         "name": one.name,
         "library_key": one.key or None,
         "names": [offer.name for offer in one.offers],
-        "posture": one.base.value if one.base else None,
+        "posture": one.posture or None,
         "sure": _share(one.sure),
         "doubtful": one.doubtful,
     }

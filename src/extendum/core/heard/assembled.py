@@ -117,7 +117,8 @@ class Names:
             )
             sure = one.set_up.sure
             start, bases = one.set_up.start, self.at_base(first)
-            found.append(HeardMove(name, key, offers, start, one.end, passes, sure, first, work, last, bases))
+            posture = self.namer.posture(key, bases)
+            found.append(HeardMove(name, key, offers, start, one.end, passes, sure, first, work, last, bases, posture))
         return found
 
     def _halves(self, one: Rough, k: int, key: str, sides: Sequence[str]) -> list[tuple[Part, str, str, float]]:

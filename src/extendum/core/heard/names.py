@@ -130,6 +130,13 @@ class Namer:
         """A move of the library."""
         return next((one.move for one in self.library if one.move.key == key), None)
 
+    def posture(self, key: str, bases: Sequence[float]) -> str:
+        """That of a move where it is taken where people most likely are, or else where they are."""
+        if not bases:
+            return ""
+        base, move = max(zip(bases, BASES, strict=True))[1], self.move(key)
+        return (move.posture if move and Base.of(move.posture) is base else base).value
+
     @cached_property
     def sides(self) -> Mapping[str, Sidedness]:
         """Whether each move is done on each side."""

@@ -7,7 +7,6 @@ from dataclasses import dataclass
 from extendum.core.heard.calling import Count
 from extendum.core.heard.said import Word
 from extendum.core.heard.saying import Remark
-from extendum.core.model.body import Base
 
 #: A border less sure than this, or a name so little before the next best, is marked and open until somebody has looked.
 #: Of names that are not marked so, nine in ten were right where two in three were of those that are.
@@ -51,7 +50,8 @@ class HeardMove:
     """One move: what it could be, the likeliest first; without a good one it has the speaker's own words for a name.
 
     ``first`` and ``last``: its words, from which to before which; ``work``: where those of its work begin;
-    ``bases``: how likely people are on each base in it, empty where nothing tells.
+    ``bases``: how likely people are on each base in it, empty where nothing tells; ``posture``: that of its move in the
+    library, where this fits, or else the base.
     """
 
     name: str
@@ -65,11 +65,7 @@ class HeardMove:
     work: int
     last: int
     bases: tuple[float, ...] = ()
-
-    @property
-    def base(self) -> Base | None:
-        """Where people most likely are in it."""
-        return max(zip(self.bases, Base, strict=True))[1] if self.bases else None
+    posture: str = ""
 
     @property
     def doubtful(self) -> bool:
