@@ -14,7 +14,7 @@ import numpy as np
 import numpy.typing as npt
 
 from extendum.core.heard.calling import Call
-from extendum.core.heard.said import Line, Word, said
+from extendum.core.heard.said import Line, Timing, Word
 from extendum.core.heard.silence import Silences
 from extendum.core.heard.states import WORKS, Due, Part, Places
 
@@ -66,31 +66,30 @@ class Holds:
         self, lines: Sequence[Line], silences: Silences, parts: Sequence[Part], calls: Sequence[Call]
     ) -> tuple[Word, ...]:
         """The words of a recording whose parts are known, with more or less silence in a hold and after a call."""
-        works = in_work(parts)
-        words = said(lines, silences, works)
-        wishes = self._wishes(words, parts, calls)
+        timing = Timing(lines, silences, in_work(parts))
+        begins = timing.begins()
+        wishes = self._wishes(begins, parts, calls)
         least, most = np.full(len(wishes), -MOST_DRAWN), np.full(len(wishes), MOST_DRAWN)
+        drawn = np.zeros(len(begins))
         for _ in range(HALVINGS if wishes else 0):
-            middle, drawn = (least + most) / 2, np.zeros(len(words))
+            middle, drawn = (least + most) / 2, np.zeros(len(begins))
             for (first, last, _), more in zip(wishes, middle, strict=True):
                 drawn[first:last] += more
-            words = said(lines, silences, works, drawn)
-            short = np.array([_lasts(words, first, last) < seconds for first, last, seconds in wishes])
+            begins = timing.begins(drawn)
+            short = np.array([_lasts(begins, first, last) < seconds for first, last, seconds in wishes])
             least, most = np.where(short, middle, least), np.where(short, most, middle)
-        return words
+        return timing.words(drawn)
 
-    def _wishes(
-        self, words: Sequence[Word], parts: Sequence[Part], calls: Sequence[Call]
-    ) -> list[tuple[int, int, float]]:
-        """From which word to which something is to last so many seconds."""
-        holds = [one for one in parts if one.state in WORKS and one.last < len(words)]
-        last = np.log([_lasts(words, one.first, one.last) for one in holds])
+    def _wishes(self, begins: Floats, parts: Sequence[Part], calls: Sequence[Call]) -> list[tuple[int, int, float]]:
+        """From which word to which something is to last so many seconds; ``begins``: when each word does."""
+        holds = [one for one in parts if one.state in WORKS and one.last < len(begins)]
+        last = np.log([_lasts(begins, one.first, one.last) for one in holds])
         found = []
         for one, seconds in zip(holds, last, strict=True):
             drawn = (1 - self.usual) * seconds + self.usual * last.mean()
             found.append((one.first, one.last, float(np.exp(drawn))))
             here = [call for call in calls if one.first <= call.word < one.last]
-            if here and (after := _lasts(words, here[-1].word, one.last)) < WITHIN_S:
+            if here and (after := _lasts(begins, here[-1].word, one.last)) < WITHIN_S:
                 called = self.called * here[-1].number
                 drawn = (1 - self.drawn) * np.log(after) + self.drawn * np.log(called)
                 found.append((here[-1].word, one.last, float(np.exp(drawn))))
@@ -102,5 +101,5 @@ def in_work(parts: Sequence[Part]) -> list[bool]:
     return [part.state in WORKS for part in parts for _ in range(part.first, part.last)]
 
 
-def _lasts(words: Sequence[Word], first: int, last: int) -> float:
-    return max(LEAST_S, words[last].at - words[first].at)
+def _lasts(begins: Floats, first: int, last: int) -> float:
+    return max(LEAST_S, float(begins[last] - begins[first]))

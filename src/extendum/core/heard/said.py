@@ -75,30 +75,84 @@ def running(words: Sequence[Word]) -> Running:
     return Running("".join(text), tuple(begins))
 
 
-def said(
-    lines: Sequence[Line], silences: Silences, works: Sequence[bool] | None = None, drawn: Floats | None = None
-) -> tuple[Word, ...]:
-    """Every word of timed lines, in order; ``works``: which of them are said in work, None where that is not known.
+def said(lines: Sequence[Line], silences: Silences, works: Sequence[bool] | None = None) -> tuple[Word, ...]:
+    """Every word of timed lines, in order; ``works``: which of them are said in work, None where that is not known."""
+    return Timing(lines, silences, works).words()
 
-    ``drawn``: how much more silence lies after each word than is usual, in logarithms.
+
+class Timing:
+    """Where the words of a recording can lie between its stamps; silence can be laid otherwise again and again."""
+
+    def __init__(self, lines: Sequence[Line], silences: Silences, works: Sequence[bool] | None = None) -> None:
+        told = [pieces_of(line.text) for line in lines]
+        self.pieces = [piece for pieces in told for piece in pieces]
+        stages, marked = stages_of(works, len(self.pieces)), punctuated(told)
+        rate, first = _rate(lines, told), 0
+        ends = [line.start for line in lines[1:]]
+        ends.append(lines[-1].start + max(1.0, len(told[-1]) / rate) if lines else 0.0)
+        self.lines: list[_Timed] = []
+        for n, (line, pieces, end) in enumerate(zip(lines, told, ends, strict=True)):
+            if pieces:
+                here = slice(first, first + len(pieces))
+                quiet = silences.quiet(pieces, stages[here], punctuated=marked)
+                self.lines.append(_Timed(n, here, line.start, _until(line, end), _lengths(pieces, rate), quiet))
+                first += len(pieces)
+
+    def begins(self, drawn: Floats | float = 0.0) -> Floats:
+        """When each word begins, in seconds; ``drawn``: how much more silence lies after each than is usual (logs)."""
+        more = np.broadcast_to(drawn, (len(self.pieces),))
+        return np.concatenate([one.begins(more[one.here]) for one in self.lines] or [np.zeros(0)])
+
+    def words(self, drawn: Floats | float = 0.0) -> tuple[Word, ...]:
+        """The words with their times."""
+        begins, found = self.begins(drawn).tolist(), []
+        for one in self.lines:
+            for n, lasts in zip(range(one.here.start, one.here.stop), one.spoken().tolist(), strict=True):
+                word, ends, shown = self.pieces[n]
+                found.append(Word(word, stem(word), begins[n], begins[n] + lasts, one.line, ends, shown))
+        return tuple(found)
+
+
+@dataclass(frozen=True, slots=True)
+class _Timed:
+    """The words of one line: which of all they are, from when to when it lasts, how long each is spoken.
+
+    ``quiet``: how much longer somebody is silent after one than after another, in logarithms.
     """
-    told = [pieces_of(line.text) for line in lines]
-    stages = stages_of(works, sum(map(len, told)))
-    ends = [line.start for line in lines[1:]]
-    rate = _rate(lines, told)
-    ends.append(lines[-1].start + max(1.0, len(told[-1]) / rate) if lines else 0.0)
-    marked = punctuated(told)
-    found: list[Word] = []
-    for n, (line, pieces, end) in enumerate(zip(lines, told, ends, strict=True)):
-        if not pieces:
-            continue
-        spoken_to = getattr(line, "end", None)
-        end = max(end, line.start + 0.2)
-        until = min(end, spoken_to) if spoken_to and spoken_to > line.start else end
-        here = slice(len(found), len(found) + len(pieces))
-        more = 0.0 if drawn is None else drawn[here]
-        found += _timed(n, pieces, line.start, until, rate, silences.shares(pieces, stages[here], marked, more))
-    return tuple(found)
+
+    line: int
+    here: slice
+    start: float
+    end: float
+    lengths: Floats
+    quiet: Floats
+
+    def spoken(self) -> Floats:
+        """How long each word lasts: as long as usual, or less where there is no time for that."""
+        whole: Floats = self.lengths * min(1.0, (self.end - self.start) / float(self.lengths.sum()))
+        return whole
+
+    def begins(self, drawn: Floats) -> Floats:
+        spare = max(0.0, self.end - self.start - float(self.lengths.sum()))
+        told = self.quiet + drawn
+        shares = np.exp(told - told.max())
+        lasts = self.spoken() + spare * shares / shares.sum()
+        begins: Floats = self.start + np.concatenate(([0.0], np.cumsum(lasts)[:-1]))
+        return begins
+
+
+def _until(line: Line, end: float) -> float:
+    """When a line is over: where the next one begins, or where its own end is, if it has one."""
+    spoken_to = getattr(line, "end", None)
+    end = max(end, line.start + 0.2)
+    return min(end, spoken_to) if spoken_to and spoken_to > line.start else end
+
+
+def _lengths(pieces: Sequence[Piece], rate: float) -> Floats:
+    """How long each word of a line is spoken, at so many words a second; long words take longer."""
+    length = np.array([0.35 + 0.13 * len(word) for word, *_ in pieces])
+    told: Floats = length * len(pieces) / rate / length.sum()
+    return told
 
 
 def pieces_of(text: str) -> list[Piece]:
@@ -130,20 +184,6 @@ def _rate(lines: Sequence[Line], told: Sequence[Sequence[object]]) -> float:
     if spoken:
         found = max(found, float(np.median(spoken)))
     return min(FASTEST, max(SLOWEST, found))
-
-
-def _timed(n: int, pieces: Sequence[Piece], start: float, end: float, rate: float, shares: Floats) -> list[Word]:
-    """The words of one line, with shares of its silence after each of them."""
-    length = np.array([0.35 + 0.13 * len(word) for word, *_ in pieces])  # long words take longer
-    length *= len(pieces) / rate / length.sum()
-    spare = end - start - float(length.sum())
-    if spare <= 0:
-        length *= (end - start) / length.sum()
-    begins = start + np.concatenate(([0.0], np.cumsum(length + shares * max(0.0, spare))[:-1]))
-    return [
-        Word(word, stem(word), float(at), float(at + lasts), n, ends, shown)
-        for (word, ends, shown), at, lasts in zip(pieces, begins, length, strict=True)
-    ]
 
 
 def speaking_rate(words: Sequence[Word]) -> float:

@@ -65,23 +65,14 @@ class Silences:
     after: Mapping[tuple[Stage, bool, Juncture], float]
     more: Mapping[str, float]
 
-    def shares(
-        self, pieces: Sequence[Piece], stages: Sequence[Stage], punctuated: bool, more: Floats | float = 0.0
-    ) -> Floats:
-        """How much of the silence of a line lies after each of its words; the shares add up to 1.
-
-        ``more``: how much more lies after each than is usual, in logarithms.
-        """
-        told = np.array(
+    def quiet(self, pieces: Sequence[Piece], stages: Sequence[Stage], *, punctuated: bool) -> Floats:
+        """How much longer somebody is silent after one word of a line than after another, in logarithms."""
+        return np.array(
             [
                 self.after[stage, punctuated, juncture(pieces, k)] + sum(self.more[one] for one in signs_of(pieces, k))
                 for k, stage in enumerate(stages)
             ]
         )
-        told = told + more
-        whole = np.exp(told - told.max())
-        shares: Floats = whole / whole.sum()
-        return shares
 
 
 def punctuated(lines: Sequence[Sequence[Piece]]) -> bool:
