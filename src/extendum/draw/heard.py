@@ -8,11 +8,11 @@ from html import escape
 from extendum.core.heard.recording import Heard, HeardMove, Pass
 from extendum.core.model.timeline import clock
 from extendum.draw.ruling import TWO_COLUMNS_FROM, Ruling
-from extendum.draw.svg import clip, n, tag, text
+from extendum.draw.svg import SIGN, clip, n, tag, text
 
 LABEL, TRACK, ROOM, NAME_PX = 13.0, 18.0, 8.0, 11.5
 #: A name has so much room at the least; at the end of a line it ends where that does.
-LEAST_NAME, LAST_NAME = 60.0, 140.0
+LEAST_NAME, LAST_NAME = 60.0, 200.0
 #: The first side lies above, the second below; what has one side only fills the line.
 _BELOW = frozenset({"right", "second"})
 
@@ -92,7 +92,7 @@ def _bar(one: Pass, move: HeardMove, ruling: Ruling, *, whole: bool, told: str) 
         yield tag("rect", tag("title", escape(about)), **shape, class_=f"small k-hold{doubt}")
         if told and start == one.start:
             last = ruling.place(int(start // 60))[0] + 60 * ruling.second
-            if x + LEAST_NAME > last:
+            if x + len(told) * NAME_PX * SIGN > last:
                 yield text(clip(told, LAST_NAME, NAME_PX), last, y - 3, class_="name", text_anchor="end")
             else:
                 room = max(LEAST_NAME, (end - start) * ruling.second)
