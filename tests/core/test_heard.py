@@ -160,6 +160,7 @@ def test_words_keep_their_order_and_their_line_and_a_hold_gets_more_of_the_silen
     found = said(some, HEARING.silences, [*works, False, False])
     assert [word.at for word in found] == sorted(word.at for word in found)
     assert all(some[word.line].start <= word.at < 42 for word in found)
+    assert hear(lines((0, "Lean. Stay. 0 seconds left."), (20, "And stop.")), HEARING)  # nothing is left to be drawn to
     talk, hold = (said(some, HEARING.silences, [False] * 4 + [one, one] + [False] * 8) for one in (False, True))
     assert hold[5].at - hold[4].until > talk[5].at - talk[4].until
 

@@ -112,7 +112,7 @@ def _explained(
 
 def _seconds(words: Sequence[Word]) -> list[Call]:
     """The seconds that are called."""
-    return [one for one in calls(words, counts(words)) if one.unit == "seconds"]
+    return [one for one in calls(words, counts(words)) if one.unit == "seconds" and one.number]
 
 
 def _switches(rough: Sequence[Rough], moves: Sequence[HeardMove]) -> tuple[float, ...]:
