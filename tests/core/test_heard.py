@@ -212,7 +212,7 @@ def test_people_stay_where_they_are_until_they_are_sent_elsewhere():
     found = bases(
         "Sit tall on your chairs and turn your head to one side.",
         "Now the other thing for the neck, lean your ear over.",
-        "Hug an arm across your chest and hold it there.",
+        "Stay on your chairs, and shrug your shoulders up to your ears.",
         "Come down and lie on your back and hug both knees to your chest.",
         "Keep one knee and straighten the other leg up.",
     )

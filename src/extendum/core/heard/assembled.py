@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 import re
-from bisect import bisect_right
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
+from extendum.core.heard.bases import Place
 from extendum.core.heard.calling import Count
 from extendum.core.heard.directions import turned, turns, ways
 from extendum.core.heard.names import Namer, Sign
@@ -59,7 +59,7 @@ def rough_of(parts: Sequence[Part]) -> list[Rough]:
     return [one for one in found if one.passes]
 
 
-def place_of(one: Rough) -> tuple[int, int, int]:
+def place_of(one: Rough) -> Place:
     """The first word of a move, the first of its work, and the one after its last."""
     return one.set_up.first, one.set_up.last, one.passes[-1].last
 
@@ -85,14 +85,13 @@ def joined(rough: Sequence[Rough], ear: Names) -> list[Rough]:
 
 @dataclass(frozen=True)
 class Names:
-    """The words of one recording, and what they are matched with; ``bases``: from which word on how
-    likely people are where."""
+    """The words of one recording, and what they are matched with; ``bases``: how likely people are where in a move."""
 
     words: tuple[Word, ...]
     signs: Sequence[Sign]
     namer: Namer
     counted: Sequence[Count]
-    bases: Sequence[tuple[int, tuple[float, ...]]]
+    bases: Callable[[Place], tuple[float, ...]]
 
     def moves(self, rough: Sequence[Rough]) -> list[HeardMove]:
         """The moves with their names, sides and counts."""
@@ -116,7 +115,7 @@ class Names:
                 for part, side, way, out in parts
             )
             sure = one.set_up.sure
-            start, bases = one.set_up.start, self.at_base(first)
+            start, bases = one.set_up.start, self.bases((first, work, last))
             posture = self.namer.posture(key, bases)
             found.append(HeardMove(name, key, offers, start, one.end, passes, sure, first, work, last, bases, posture))
         return found
@@ -140,14 +139,10 @@ class Names:
             (replace(part, first=turn, start=at + BEFORE_S), "second" if alone else sides[k], second, out),
         ]
 
-    def at_base(self, word: int) -> tuple[float, ...]:
-        """How likely people are on each base at a word; empty where no move was heard."""
-        n = bisect_right([first for first, _ in self.bases], word) - 1
-        return self.bases[max(n, 0)][1] if self.bases else ()
-
     def named(self, first: int, work: int, last: int, twice: bool) -> tuple[str, str, tuple[Offer, ...]]:
         """What a move is called, its key, and what else it could be; by the speaker's own words where nothing fits."""
-        offers = self.namer.offers(self.words, self.signs, (first, work, last), self.at_base(first), twice)[:3]
+        place = (first, work, last)
+        offers = self.namer.offers(self.words, self.signs, place, self.bases(place), twice)[:3]
         if offers and offers[0].score >= NAMED:
             return offers[0].name, offers[0].key, offers
         own = " ".join(word.text for word in self.words[first : min(max(work, first + 1), first + 6)])
@@ -167,7 +162,7 @@ class Names:
 
     def _offers(self, one: Rough) -> tuple[Offer, ...]:
         place = (one.set_up.first, one.set_up.last, one.passes[-1].last)
-        return self.namer.offers(self.words, self.signs, place, self.at_base(one.set_up.first))
+        return self.namer.offers(self.words, self.signs, place, self.bases(place))
 
     def _sides(self, one: Rough, limbs: Sequence[tuple[int, str, str]], sidedness: Sidedness | None) -> list[str]:
         told = []

@@ -20,9 +20,11 @@ from extendum.core.model.body import Base
 
 Floats = npt.NDArray[np.float64]
 BASES = tuple(Base)
+#: The first word of a move, the first of its work, and the one after its last.
+Place = tuple[int, int, int]
 #: What a word of the library counts for, in shares of its logarithm, as words say the same again and again; what words
 #: that name a base count for, and how many of them are heard.
-WORD, NAMED, MOST_NAMED = 0.2, 1.0, 2
+WORD, NAMED, MOST_NAMED = 0.2, 2.0, 2
 #: Words so far before a move and into its work are heard, those around its set-up in full.
 BEFORE, AFTER, CLOSE_BEFORE, CLOSE_AFTER, FAR = 14, 25, 4, 14, 0.5
 #: Words that name a base are heard until so far into the work.
@@ -44,15 +46,12 @@ class Bases:
     leans: Mapping[str, Floats]
     named: Mapping[Base, re.Pattern[str]]
 
-    def along(self, words: Sequence[Word], places: Sequence[tuple[int, int, int]]) -> list[tuple[float, ...]]:
-        """How likely each move of a class is done on each base, in the order of ``BASES``; together 1.
-
-        ``places``: the first word of each move, the first of its work, the one after its last.
-        """
+    def along(self, words: Sequence[Word], places: Sequence[Place]) -> list[tuple[float, ...]]:
+        """How likely each move of a class is done on each base, in the order of ``BASES``; together 1."""
         if not places:
             return []
-        works = [0, *(work for _, work, _ in places)]
-        told = np.array([self._told(words, place, work) for place, work in zip(places, works, strict=False)])
+        ends = [0, *(last for _, _, last in places)]
+        told = np.array([self._told(words, place, end) for place, end in zip(places, ends, strict=False)])
         ways, after = np.zeros(told.shape), np.zeros(told.shape)
         ways[0] = np.log(BEGINS) + told[0]
         for n in range(1, len(told)):
@@ -63,11 +62,11 @@ class Bases:
         shares = np.exp(both - np.logaddexp.reduce(both, axis=1)[:, None])
         return [tuple(row) for row in shares.tolist()]
 
-    def _told(self, words: Sequence[Word], place: tuple[int, int, int], since: int) -> Floats:
+    def _told(self, words: Sequence[Word], place: Place, since: int) -> Floats:
         """What speaks for each base in the words around the way into a move, after those of the work before it."""
         first, work, last = place
         counts: dict[str, float] = {}
-        for n in range(max(0, first - BEFORE), min(last, work + AFTER)):
+        for n in range(max(since, first - BEFORE), min(last, work + AFTER)):
             share = 1.0 if first - CLOSE_BEFORE <= n < work + CLOSE_AFTER else FAR
             counts[words[n].stem] = max(share, counts.get(words[n].stem, 0.0))
         told: Floats = np.zeros(len(BASES))

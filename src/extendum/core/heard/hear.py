@@ -6,7 +6,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 from extendum.core.heard.assembled import Names, Rough, joined, place_of, rough_of
-from extendum.core.heard.bases import Bases
+from extendum.core.heard.bases import Bases, Place
 from extendum.core.heard.calling import Call, calls, counts, halves
 from extendum.core.heard.cues import Cues, Ear, cues_in
 from extendum.core.heard.holds import WITHIN_S, Holds
@@ -66,8 +66,8 @@ def hear(lines: Sequence[Line], hearing: Hearing, of: Callable[[Cues], Cues] = l
     called, half = calls(words, counted), [words[n].at for n in halves(words)]
     rough = rough_of(parts)
     bases = hearing.bases.along(words, [place_of(one) for one in rough])
-    starts = [one.set_up.first for one in rough]
-    ear = Names(words, found, hearing.namer, counted, list(zip(starts, bases, strict=True)))
+    begins = dict(zip((one.set_up.first for one in rough), bases, strict=True))
+    ear = Names(words, found, hearing.namer, counted, lambda place: begins[place[0]])
     rough = joined(rough, ear)
     moves = ear.moves(rough)
     return Heard(
@@ -129,7 +129,13 @@ def _switches(rough: Sequence[Rough], moves: Sequence[HeardMove]) -> tuple[float
 
 def naming(heard: Heard, hearing: Hearing) -> Names:
     """What names moves of a recording that somebody splits off."""
-    bases = [(one.first, one.bases) for one in heard.moves if one.bases]
+
+    def bases(place: Place) -> tuple[float, ...]:
+        """Where people are in a move that was not heard as one, after those that were heard before it."""
+        first = place[0]
+        before = [(one.first, min(one.work, first), min(one.last, first)) for one in heard.moves if one.first < first]
+        return hearing.bases.along(heard.words, [*before, place])[-1]
+
     return Names(heard.words, signs(heard.words, hearing.namer.signatures), hearing.namer, heard.counts, bases)
 
 
