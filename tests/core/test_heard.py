@@ -16,7 +16,7 @@ from extendum.core.heard.corrected import turned as turned_at
 from extendum.core.heard.hear import hear, naming
 from extendum.core.heard.report import facts
 from extendum.core.heard.said import said
-from extendum.core.heard.saying import reminders
+from extendum.core.heard.saying import remarks, reminders
 from extendum.core.heard.slipping import slips_of
 from extendum.core.heard.states import (
     CUT_SHORT,
@@ -423,3 +423,18 @@ def test_each_correction_does_what_it_says():
         moved(moves, 1, 0, 50, 50)
     with pytest.raises(RefusedError, match="the last one"):
         joined(moves, len(moves) - 1)
+
+
+@pytest.mark.parametrize(
+    ("text", "cautions"),
+    [
+        ("If your knee protests, make it smaller.", 1),
+        ("Stop if it pinches.", 1),
+        ("When my brother shouts, the dog hides.", 0),
+        ("Come out when I say so.", 0),
+        ("Folks, put away the objects on your mats.", 0),
+    ],
+)
+def test_what_protects_is_a_caution_and_what_only_sounds_like_it_is_none(text, cautions):
+    words = said(lines((0, text), (9, "And rest.")), HEARING.silences)
+    assert sum(one.what == "caution" for one in remarks(words)) == cautions

@@ -76,9 +76,7 @@ def namer(library: Iterable[LibraryMove]) -> Namer:
     for entry in _plain()["moves"]:
         if here := [key for key in entry["moves"] if key in keys]:
             told += [signature(here, one) for one in entry["said"]]
-    ways: dict[str, str] = {}
-    for one in _read("hearing-spoken")["moves"]:
-        ways |= {key: f"{ways.get(key, '')} {one['spoken']}" for key in one["moves"] if key in keys}
+    ways = {key: one["spoken"] for one in _read("hearing-spoken")["moves"] for key in one["moves"] if key in keys}
     return Namer(some, tuple(told), notions_of(_plain()["notions"]), ways)
 
 

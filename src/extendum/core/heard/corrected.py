@@ -107,10 +107,8 @@ def sided(moves: Sequence[HeardMove], n: int, k: int, side: str) -> tuple[HeardM
     passes[k] = replace(passes[k], side=side, sure=1.0)
     if len(passes) == 2 and side in OTHER:
         other = passes[1 - k]
-        around, said = (
-            all(one.direction for one in passes),
-            other.sure == 1.0 and {side, other.side} <= {"left", "right"},
-        )
+        around = all(one.direction for one in passes)
+        said = other.sure == 1.0 and {side, other.side} <= {"left", "right"}
         if not said:
             passes[1 - k] = replace(other, side=side if around else OTHER[side])
     return _with(moves, n, replace(moves[n], passes=tuple(passes)))

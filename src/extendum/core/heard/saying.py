@@ -34,9 +34,9 @@ _HURTS = (
     r"\b(?:hurts?|pain|pinch(?:es)?|twinges?|complains?|grumbles?|dizzy|dizziness|giddy|blood pressure|replaced|"
     r"replacement|pregnant|injur\w+|operation|surgery|sore|osteoporosis|glaucoma|arthritis|sciatica|hernia|vertigo|"
     r"light ?headed|tingl\w+|fizzy|numb|sharp(?:er)?|warning|doesn't like|don't like|hates? it|disc problem|"
-    r"pacemaker|stents?|stitches|plaster|sprain\w*|hernias?|migraines?|faint\w*|epilep\w*|eye pressure|heart trouble|"
-    r"wobbly|unsteady|objects?|protests?|moans?|shouts?|argues?|flares? up|not (?:happy|keen|having it)|isn't happy|"
-    r"aren't happy|says no|new (?:hip|knee|shoulder)|(?:hip|knee|shoulder|back) (?:done|fused|fixed)|"
+    r"pacemaker|stents?|stitches|sprain\w*|hernias?|migraines?|faint\w*|epilep\w*|eye pressure|heart trouble|"
+    rf"unsteady|{_ILL_PART} (?:objects?|protests?|moans?|shouts?|argues?|flares? up|says? no|is(?:n't| not) happy)|"
+    r"new (?:hip|knee|shoulder)|(?:hip|knee|shoulder|back) (?:done|fused|fixed)|"
     rf"(?:bad|cranky|dodgy|gammy|brittle|tender|weak|painful|stiff|slipped|troublesome|poorly|grumpy|delicate|creaky) "
     rf"(?:\w+ )?{_ILL_PART}|"
     rf"anything (?:\w+ ){{0,2}}in the {_ILL_PART})\b"
@@ -55,7 +55,7 @@ _CARE = re.compile(
     rf"(?:\w+ ){{0,3}}{_PART}\b|\b(?:mind|watch) your {_PART}\b|\b(?:be )?careful\b|\btake care\b|"
     rf"\bno (?:bouncing|pulling|yanking|jerking|hands on (?:the|your) {_PART})\b|\bdo less\b|"
     r"\bslippery\b|\bwet floor\b|\bhold on to something\b|\b(?:need|want|like)(?: to)?,? hold on to\b|"
-    r"\b(?:stop|come out|back off|ease off) (?:if|when|as soon as|the moment|straight ?away|at once)\b|"
+    r"\b(?:stop|come out|back off|ease off) (?:straight ?away|at once)\b|\b(?:stop|back off|ease off) if\b|"
     r"\bif (?:anything|something|it|that) (?:\w+ )?(?:hurts|pinches|tingles|stabs|bites|feels wrong|is sharp)\b|"
     r"\b(?:no|nothing) (?:sudden|forced|jerky)\b|\bwait (?:a moment|a second|a bit) (?:until|before|if|till)\b|"
     r"\b(?:take|get|come) (?:\w+ ){0,3}up in stages\b|\bstay (?:close to|near|within reach of) (?:the|a|your) "
@@ -142,7 +142,7 @@ class Reminder:
     phrase: str
 
     def at(self, words: Sequence[Word], told: Sequence[bool]) -> Iterator[float]:
-        """When it is spoken of in words that nobody is told a way by."""
+        """When it is spoken of; ``told``: which words lead nobody into a move."""
         for n, word in enumerate(words):
             near = words[max(0, n - BESIDE_BEFORE) : n + BESIDE_AFTER]
             so = self.so is None or any(self.so.fullmatch(one.text) for one in near)
