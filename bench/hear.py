@@ -24,7 +24,8 @@ from extendum.core.heard.recording import Heard, HeardMove
 from extendum.formats.heard_json import heard_plain
 from extendum.formats.hearing import hearing
 from extendum.formats.library import shipped_moves
-from extendum.formats.timed_text import Spoken, read_timed
+from extendum.formats.spoken import Spoken
+from extendum.formats.timed_text import read_timed
 
 FOLDER = Path(__file__).parents[1] / "tests" / "data" / "heard"
 NEAR_S, REAL_S, SHARE = 10.0, 3.0, 0.6

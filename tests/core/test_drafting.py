@@ -21,7 +21,7 @@ from extendum.core.timing.compile import compile_script
 from extendum.formats.document import dumps, loads
 from extendum.formats.hearing import hearing
 from extendum.formats.library import shipped_moves
-from extendum.formats.timed_text import Spoken
+from extendum.formats.spoken import Spoken
 
 NAMES = {entry.move.key: entry.move.name for entry in shipped_moves()}
 EVERY = tuple(one for kind in ("dev", "lesson", "check", "fresh") for one in names(kind))

@@ -36,7 +36,8 @@ from extendum.core.model.body import Base
 from extendum.core.model.errors import RefusedError
 from extendum.formats.hearing import hearing
 from extendum.formats.library import shipped_moves
-from extendum.formats.timed_text import Spoken, read_timed
+from extendum.formats.spoken import Spoken
+from extendum.formats.timed_text import read_timed
 
 HEARING = hearing(tuple(shipped_moves()))
 NAMES = {entry.move.key: entry.move.name for entry in shipped_moves()}

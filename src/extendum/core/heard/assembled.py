@@ -131,7 +131,7 @@ class Names:
                 (move is not None and move.sidedness is Sidedness.EACH_DIRECTION)
                 or turned(move, self.words, one.set_up.first, (one.passes[0].last, one.passes[1].first))
             )
-            return [(part, sides[k], (first, second)[k] if directed else "", out)]
+            return [(part, sides[k], (first, second)[k % 2] if directed else "", out)]
         at = self.words[turn].at
         alone = len(sides) == 1 and sides[k] == "both"
         return [

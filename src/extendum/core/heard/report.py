@@ -7,6 +7,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from itertools import groupby, pairwise
+from statistics import median
 
 from extendum.core.heard.recording import Heard
 from extendum.core.heard.said import Word
@@ -18,6 +20,8 @@ from extendum.core.model.timeline import clock
 CALL_OFF_S = 3
 #: The report has a half that is off by so much of its pass, in percent.
 HALF_OFF = 15
+#: Where the times of a text stand so far apart, those between them are guesses.
+FAR_S = 60.0
 _PAIRS = (frozenset({"left", "right"}), frozenset({"first", "second"}))
 _BREATH = frozenset(stem(word) for word in ("breathe", "breath", "breathing", "exhale", "inhale"))
 
@@ -50,12 +54,12 @@ def facts(heard: Heard) -> list[str]:
         got = ", ".join(f"{side} {seconds} s" for side, seconds in one.sides)
         apart = f": {one.apart_s} s apart" if one.apart_s else ""
         sides.append(f"{one.name[:1].upper()}{one.name[1:]}: {got}{apart}.")
-    return [_length(heard), *_promised(heard), *sides, *called_off(heard), *_said(heard)]
+    return [_length(heard), *_stamped(heard), *_promised(heard), *sides, *called_off(heard), *_said(heard)]
 
 
 def besides(heard: Heard) -> list[str]:
     """The report without what is to be mended in the class: how long it was, and what was said in it."""
-    return [_length(heard), *_said(heard)]
+    return [_length(heard), *_stamped(heard), *_said(heard)]
 
 
 def called_off(heard: Heard) -> Iterator[str]:
@@ -118,6 +122,13 @@ def _length(heard: Heard) -> str:
     first, last = heard.moves[0], heard.moves[-1]
     after = max(0, round(heard.length - last.end))
     return f"{told}; {len(heard.moves)} moves heard, the first after {round(first.start)} s, {after} s after the last."
+
+
+def _stamped(heard: Heard) -> Iterator[str]:
+    begins = [next(words).at for _, words in groupby(heard.words, lambda word: word.line)]
+    apart = median(b - a for a, b in pairwise([*begins, heard.length])) if begins else 0.0
+    if apart > FAR_S:
+        yield f"Its times stand about {apart:.0f} s apart: what is told here in seconds is a guess."
 
 
 def _promised(heard: Heard) -> Iterator[str]:

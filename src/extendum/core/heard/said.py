@@ -19,6 +19,10 @@ from extendum.core.listening.words import stem
 
 #: The rate of a speaker: words a second that so many percent of the paragraphs stay under.
 RATE_PERCENT = 88
+#: What joins two words without a space between them; what ends a sentence, and a clause.
+_JOINED = re.compile(r"((?<=[^\W_])(?:-+|[–—/…]+|\.{2,}|[,;:?!](?=[^\W\d_]))(?=[^\W_]))")
+_STOPS, _PAUSES = re.compile(r"(?<!\.)[.!?]['\"”)]*$"), re.compile(r"(?:[,;:–—…]|\.{2,}|--)['\"”)]*$")
+_DASH, _HYPHEN = re.compile(r"[-–—]+$"), re.compile(r"(?<=[^\W_])([-/]) (?=[^\W_])")
 #: No speaker is slower or faster than this, whatever the stamps say.
 SLOWEST, FASTEST = 1.6, 4.2
 
@@ -156,16 +160,25 @@ def _lengths(pieces: Sequence[Piece], rate: float) -> Floats:
 
 
 def pieces_of(text: str) -> list[Piece]:
-    """The words of a line as they are written small, what ends after each, and as they were written."""
+    """The words of a line as they are written small, what ends after each, and as they were written.
+
+    Words that a dash, three points or a stroke joins are two; a hyphen parts two words of one sentence.
+    """
     found: list[Piece] = []
-    for part in text.split():
-        plain = re.sub(r"[^a-z0-9']", "", part.casefold().replace("’", "'")).strip("'")
-        ends = 2 if re.search(r"[.!?…]['\"”)]*$", part) else 1 if re.search(r"[,;:–—]$", part) else 0
-        if plain:
-            found.append((plain, ends, part))
+    for part in (one for told in text.split() for one in _JOINED.sub(r"\1 ", told).split()):
+        small = re.sub(r"[^a-z0-9']", "", part.casefold().replace("’", "'")).strip("'")
+        ends = 2 if _STOPS.search(part) else 1 if _PAUSES.search(part) else 0
+        if small:
+            found.append((small, ends, part))
         elif found and ends > found[-1][1]:
-            found[-1] = (found[-1][0], ends, f"{found[-1][2]}{part}")
+            apart = " " if _DASH.match(part) else ""
+            found[-1] = (found[-1][0], ends, f"{found[-1][2]}{apart}{part}")
     return found
+
+
+def written(words: Sequence[Word]) -> str:
+    """Words as they were written, in one line."""
+    return _HYPHEN.sub(r"\1", " ".join(word.shown for word in words))
 
 
 def _rate(lines: Sequence[Line], told: Sequence[Sequence[object]]) -> float:

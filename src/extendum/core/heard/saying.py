@@ -8,7 +8,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from extendum.core.heard.calling import value
-from extendum.core.heard.said import Word, running, sentences
+from extendum.core.heard.said import Word, running, sentences, written
 from extendum.core.listening.asking import forces_breath, pushes
 from extendum.core.listening.caring import says_easier, says_professional, says_tension
 from extendum.core.listening.promising import claims
@@ -105,7 +105,7 @@ def remarks(words: Sequence[Word]) -> list[Remark]:
         return running(words[max(0, first - BESIDE_WORDS) : last + BESIDE_WORDS]).text
 
     for first, last in sentences(words):
-        text = " ".join(word.shown for word in words[first:last])
+        text = written(words[first:last])
         at = words[first].at
         told = running(words[first:last]).text
         for what, listen in (("claim", claims), ("push", pushes), ("forces the breath", forces_breath)):
@@ -156,7 +156,7 @@ def reminders(
     """What was said at least three times in whatever words, and when; ``told``: which words are no way into a move."""
     said: dict[str, list[float]] = defaultdict(list)
     for first, last in sentences(words):
-        for name, _ in reminded(" ".join(word.shown for word in words[first:last])):
+        for name, _ in reminded(written(words[first:last])):
             said[name].append(words[first].at)
     found = []
     for one in some:

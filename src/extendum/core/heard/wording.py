@@ -12,7 +12,7 @@ from dataclasses import dataclass
 
 from extendum.core.heard.assembled import AFTER_S
 from extendum.core.heard.recording import HeardMove
-from extendum.core.heard.said import Word, sentences
+from extendum.core.heard.said import Word, sentences, written
 from extendum.core.heard.sides import OTHER
 from extendum.core.model.prompts import Prompt, PromptKind
 from extendum.core.model.words import Words
@@ -133,7 +133,7 @@ def own_words(said: Wording, move: HeardMove, words: Words, *, by_side: bool) ->
 
 def _plain(words: Sequence[Word]) -> Iterator[str]:
     """A sentence as it is written, where anything is left of it."""
-    plain = _FILLERS.sub("", " ".join(word.shown for word in words))
+    plain = _FILLERS.sub("", written(words))
     plain = re.sub(r"[{}\[\]]", "", plain).strip(" ,;")
     if plain:
         plain = re.sub(r"\bi\b", "I", plain[:1].upper() + plain[1:])

@@ -18,6 +18,7 @@ from extendum.core.heard.drafting import draft
 from extendum.core.heard.hear import hear, naming
 from extendum.core.heard.recording import Heard, HeardMove
 from extendum.core.heard.report import besides, minutes_of
+from extendum.core.heard.said import written
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.limits import whole_number
 from extendum.core.model.timeline import clock, parse_clock
@@ -166,7 +167,7 @@ def _stepped(steps: list[str], do: str, form: Mapping[str, str], heard: Heard, n
 
 
 def _row(n: int, move: HeardMove, heard: Heard) -> dict[str, Any]:
-    words = [one.shown for one in heard.words[move.first : move.first + SHOWN_WORDS]]
+    words = written(heard.words[move.first : move.first + SHOWN_WORDS])
     return {
         "n": n,
         "number": n + 1,
@@ -183,7 +184,7 @@ def _row(n: int, move: HeardMove, heard: Heard) -> dict[str, Any]:
             for k, one in enumerate(move.passes)
         ],
         "offers": [one for one in move.offers if one.name != move.name][:2],
-        "words": " ".join(words),
+        "words": words,
         "middle": clock(round((move.start + move.end) / 2)),
         "last": n + 1 == len(heard.moves),
     }
