@@ -31,10 +31,11 @@ from extendum.core.heard.holds import in_work
 from extendum.core.heard.idiom import Idiom, counted, leanings
 from extendum.core.heard.likeness import stems_of
 from extendum.core.heard.names import Sign, signs
+from extendum.core.heard.pace import Pace, pace_of
 from extendum.core.heard.parts import SIDED_WORDS, Told, bonus_of, places_of
 from extendum.core.heard.said import Word, said
 from extendum.core.heard.silence import Stage
-from extendum.core.heard.states import RELEASES, WORKS, Part, Places, State, explain
+from extendum.core.heard.states import RELEASES, WORKS, Floats, Part, Places, State, explain
 from extendum.formats.hearing import RATED, hearing
 from extendum.formats.library import shipped_moves
 
@@ -64,6 +65,7 @@ class Text:
     found: list[Sign]
     cues: Cues
     places: Places
+    pace: Pace
     truth: Thing
 
 
@@ -85,7 +87,8 @@ def _text(name: str, works: Sequence[bool] | None) -> Text:
     words = said(lines, own().silences, works)
     found = signs(words, own().namer.signatures)
     cues = cues_in(words, found, own().ear)
-    return Text(name, words, found, cues, places_of(words, cues, length_of(words, lines)), truth_of(name))
+    length = length_of(words, lines)
+    return Text(name, words, found, cues, places_of(words, cues, length), pace_of(words, length), truth_of(name))
 
 
 def borders(truth: Thing) -> dict[State, list[float]]:
@@ -125,8 +128,13 @@ def _aligned(here: Text) -> list[Part]:
         drawn[state] = np.where(off <= NEAR_S, near, -DRAWN)
     told = Told(here.words, here.cues, here.found, {})
     bonus = bonus_of(told, here.places, hears.weights, hears.namer, hears.sides)
-    lean = hears.idiom.sums([word.stem for word in here.words], len(State))
-    return explain(hears.model, here.places, here.cues.sums(len(here.words)), bonus + drawn, lean)
+    return _explained(here, bonus + drawn)
+
+
+def _explained(here: Text, bonus: Floats, *, roughly: bool = False) -> list[Part]:
+    lean = own().idiom.sums([word.stem for word in here.words], len(State))
+    cues, places = here.cues.sums(len(here.words)), here.pace.places(here.places)
+    return here.pace.parts(explain(own().model, places, cues, bonus, lean, roughly=roughly))
 
 
 def counts_in(name: str) -> tuple[Table, Table]:
@@ -135,14 +143,16 @@ def counts_in(name: str) -> tuple[Table, Table]:
     kinds = own().ear.kinds
     cues, seconds = np.zeros((len(kinds), len(State) + 1)), np.zeros(len(State) + 1)
     early_s = own().model.early_s
+    at = here.pace.evened(np.array([word.at for word in here.words]))
     for part in aligned(name):
-        lasts, early = part.end - part.start, min(early_s, part.end - part.start) if part.state in WORKS else 0.0
+        start, end = here.pace.evened(np.array([part.start, part.end])).tolist()
+        lasts, early = end - start, min(early_s, end - start) if part.state in WORKS else 0.0
         seconds[part.state] += lasts - early
         seconds[EARLY] += early
         for n, kind in enumerate(kinds):
             for word in here.cues.at[kind]:
                 if part.first <= word < part.last:
-                    settled = part.state not in WORKS or here.words[word].at >= part.start + early_s
+                    settled = part.state not in WORKS or at[word] >= start + early_s
                     cues[n, part.state if settled else EARLY] += 1
     return cues, seconds
 
@@ -256,9 +266,7 @@ def _heard_works(name: str) -> list[bool]:
     bonus = bonus_of(
         Told(first.words, first.cues, first.found, {}), first.places, hears.weights, hears.namer, hears.sides
     )
-    lean = hears.idiom.sums([word.stem for word in first.words], len(State))
-    cues = first.cues.sums(len(first.words))
-    return in_work(explain(hears.model, first.places, cues, bonus, lean, roughly=True))
+    return in_work(_explained(first, bonus, roughly=True))
 
 
 def write() -> None:

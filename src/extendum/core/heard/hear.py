@@ -12,6 +12,7 @@ from extendum.core.heard.cues import Cues, Ear, cues_in
 from extendum.core.heard.holds import WITHIN_S, Holds
 from extendum.core.heard.idiom import Idiom
 from extendum.core.heard.names import Namer, Sign, signs
+from extendum.core.heard.pace import pace_of
 from extendum.core.heard.parts import Told, Weights, bonus_of, places_of
 from extendum.core.heard.recording import Half, Heard, HeardCall, HeardMove
 from extendum.core.heard.said import Line, Word, said
@@ -107,7 +108,9 @@ def _explained(
     bonus = bonus_of(Told(words, cues, found, moves_at), places, hearing.weights, hearing.namer, hearing.sides)
     lean = hearing.idiom.sums([word.stem for word in words], len(State))
     due = hearing.holds.due(places, _seconds(words))
-    return found, explain(hearing.model, places, cues.sums(len(words)), bonus, lean, due, roughly=roughly)
+    pace = pace_of(words, length)
+    parts = explain(hearing.model, pace.places(places), cues.sums(len(words)), bonus, lean, due, roughly=roughly)
+    return found, pace.parts(parts)
 
 
 def _seconds(words: Sequence[Word]) -> list[Call]:
