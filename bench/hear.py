@@ -136,8 +136,12 @@ def pairs(found: list[Thing], wanted: list[Thing], near: Callable[[Thing, Thing]
 
 def scored_as(name: str, heard: Heard, *, vtt: bool = False) -> tuple[dict[str, Row], list[float]]:
     """Each row of the table for what was heard of one text, and the errors of its seconds a side."""
-    truth, found = truth_of(name), heard_plain(heard)
-    stamps = [line.start for line in lines_of(name, vtt=vtt)]
+    return scored(truth_of(name), [line.start for line in lines_of(name, vtt=vtt)], heard)
+
+
+def scored(truth: Thing, stamps: Sequence[float], heard: Heard) -> tuple[dict[str, Row], list[float]]:
+    """The same for what is in a text with stamps at some seconds."""
+    found = heard_plain(heard)
     rows: dict[str, Row] = {}
     rows["moves"], offered = moves(found["moves"], truth["moves"])
     rows["right among the three offered"] = (offered, len(found["moves"]), len(truth["moves"]))

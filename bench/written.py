@@ -1,6 +1,7 @@
 """Hears the recordings in tests/data/heard as other programs would have written them: `python -m bench.written`.
 
-The words and when they are said stay the same; what is heard of them should, too.
+The words and when they are said stay the same; what is heard of them should, too. And as slower and brisker teachers
+would have given them: all silence is longer, or shorter, and nothing else.
 """
 
 from __future__ import annotations
@@ -8,16 +9,24 @@ from __future__ import annotations
 import html
 import re
 from collections.abc import Callable, Iterator
+from typing import Any
 
-from bench.hear import FOLDER, corrections, heard_in, names, scored_as, summed_up, truth_of
+import numpy as np
+
+from bench.hear import FOLDER, Thing, corrections, heard_in, lines_of, names, scored, summed_up, truth_of
 from extendum.core.heard.hear import hear
 from extendum.core.heard.said import Word
 from extendum.formats.hearing import hearing
 from extendum.formats.library import shipped_moves
+from extendum.formats.spoken import Spoken
 from extendum.formats.timed_text import read_timed
 
 #: Captions have so many words, or fewer before a silence of so many seconds.
 WORDS, SILENCE_S = 8, 2.0
+#: What is told of a text in seconds from its start; reminders have several.
+TIMES = ("start_s", "end_s", "named_at_s", "from_s", "to_s", "at_s")
+#: How much longer all silence is made.
+PACES = (0.5, 1.0, 1.6, 2.5)
 
 
 def text_of(name: str) -> str:
@@ -64,6 +73,32 @@ def parted(name: str) -> str:
     return "\n".join(told).replace(".", ",").replace(",\n", ".\n")
 
 
+def paced(name: str, share: float) -> tuple[list[Spoken], Thing]:
+    """The lines of a text, and what is in it, if each silence lasted so many times as long as it is heard to last."""
+    words = heard_in(name).words
+    at = np.array([word.at for word in words])
+    until = np.minimum([word.until for word in words], np.append(at[1:], np.inf))
+    real = np.concatenate(([0.0], np.ravel(np.column_stack((at, until))), [until[-1] + 99.0]))
+    lasts = np.diff(real)
+    lasts[0:-1:2] *= share
+    whole = np.concatenate(([0.0], np.cumsum(lasts)))
+
+    def told(thing: Any) -> Any:
+        if isinstance(thing, dict):
+            return {key: moved(one) if key in TIMES else told(one) for key, one in thing.items()}
+        return [told(one) for one in thing] if isinstance(thing, list) else thing
+
+    def moved(seconds: Any) -> Any:
+        return [moved(one) for one in seconds] if isinstance(seconds, list) else float(np.interp(seconds, real, whole))
+
+    truth: Thing = told(truth_of(name))
+    ends = sorted(one["to_s"] for move in truth["moves"] for one in move["passes"])
+    for call in truth["calls"]:
+        end = next((end for end in ends if end > call["at_s"]), None)
+        call["really_s"] = None if end is None else end - call["at_s"]
+    return [Spoken(moved(one.start), one.text) for one in lines_of(name)], truth
+
+
 def _time(seconds: float) -> str:
     ms = round(1000 * seconds)
     return f"{ms // 3600000:02d}:{ms // 60000 % 60:02d}:{ms // 1000 % 60:02d}.{ms % 1000:03d}"
@@ -85,15 +120,21 @@ WAYS: dict[str, Callable[[str], str]] = {
 
 
 def main() -> None:
-    """Print what is heard of *dev*, *lesson* and *fresh* in each way."""
+    """Print what is heard of *dev*, *lesson* and *fresh* in each way, and at each pace."""
     some, hears = [name for kind in ("dev", "lesson", "fresh") for name in names(kind)], hearing(tuple(shipped_moves()))
-    print(f"{'written':28} {'moves':>8} {'passes':>8} {'switches':>9} {'counts':>7} {'corrections':>12}")
-    for way, of in WAYS.items():
-        heard = {name: hear(read_timed(of(name)), hears) for name in some}
-        rows, _ = summed_up([scored_as(name, one) for name, one in heard.items()])
-        needed = sum(sum(corrections(one, truth_of(name)).values()) for name, one in heard.items())
+    ways = {way: [(read_timed(of(name)), truth_of(name)) for name in some] for way, of in WAYS.items()}
+    paces = {f"silence times {pace}": [paced(name, pace) for name in some] for pace in PACES}
+    print(f"{'':28} {'moves':>8} {'passes':>8} {'switches':>9} {'counts':>7} {'seconds off':>12} {'corrections':>12}")
+    for way, texts in (ways | paces).items():
+        heard = [(truth, hear(lines, hears)) for lines, truth in texts]
+        stamps = [[line.start for line in lines_of(name)] for name in some]
+        rows, off = summed_up([scored(truth, at, one) for (truth, one), at in zip(heard, stamps, strict=True)])
+        needed = sum(sum(corrections(one, truth).values()) for truth, one in heard)
         told = ["{}/{}".format(*rows[kind]) for kind in ("moves", "passes", "switches", "counts")]
-        print(f"{way:28} {told[0]:>8} {told[1]:>8} {told[2]:>9} {told[3]:>7} {needed:12}", flush=True)
+        print(
+            f"{way:28} {told[0]:>8} {told[1]:>8} {told[2]:>9} {told[3]:>7} {off:12.1f} {needed:12}",
+            flush=True,
+        )
 
 
 if __name__ == "__main__":

@@ -24,6 +24,7 @@ from extendum.core.heard.states import (
     RELEASES,
     SET_UPS,
     WORKS,
+    Evidence,
     Lasting,
     Model,
     Part,
@@ -257,7 +258,7 @@ def test_the_likeliest_way_is_that_of_all_ways_there_are(seed):
     cues = np.concatenate((np.zeros((kinds, 1)), rng.integers(0, 3, (kinds, n - 1)).cumsum(axis=1)), axis=1)
     bonus = rng.normal(0, 1, (len(State), n))
     lean = rng.normal(0, 0.3, (len(State) + 1, n)).cumsum(axis=1)
-    lattice = _Lattice(model, places, cues, bonus, lean)
+    lattice = _Lattice(model, Evidence(places, cues, bonus, lean))
     between = {last: lattice.between(last, last + 1) for last in range(1, n)}
     ends = dict.fromkeys((State.TALK, *RELEASES), 0.0) | dict.fromkeys(WORKS, CUT_SHORT)
 
@@ -270,7 +271,7 @@ def test_the_likeliest_way_is_that_of_all_ways_there_are(seed):
         return total
 
     best = max(ways(n), key=worth)
-    found = explain(model, places, cues, bonus, lean)
+    found = explain(model, Evidence(places, cues, bonus, lean))
     assert [(one.state, one.first, one.last) for one in found] == [(state, a, b) for state, a, b in best]
 
 

@@ -31,7 +31,8 @@ BEFORE, AFTER, CLOSE_BEFORE, CLOSE_AFTER, FAR = 14, 25, 4, 14, 0.5
 NAMED_AFTER = 6
 #: So many words tell what a word names.
 SEEN = 6
-#: How often people stay where they are from one move to the next, and how often they lie down from the floor or sit up.
+#: How often people stay where they are from one move to the next, how often they lie down from the floor or sit up, and
+#: the rest for every other way, each against the others.
 STAY, DOWN = 0.95, 0.15
 #: Where classes begin, in the order of the bases.
 BEGINS = (0.5, 0.3, 0.1, 0.1)
@@ -95,7 +96,7 @@ def _follow() -> Floats:
     np.fill_diagonal(found, STAY)
     floor, lying = BASES.index(Base.FLOOR), BASES.index(Base.LYING)
     found[floor, lying] = found[lying, floor] = DOWN
-    told: Floats = np.log(found)
+    told: Floats = np.log(found / found.sum(axis=1, keepdims=True))
     return told
 
 

@@ -47,8 +47,8 @@ _LEFT = (
     re.compile(rf"\b(?P<n>{'|'.join(_LAST_MINUTE)})(?P<s>)\b"),
     re.compile(rf"\b(?:last|final) (?P<n>{_N})(?P<s> (?:few )?{_SECONDS})?\b{_UNIT}"),
     re.compile(
-        rf"\b(?:another|about|just|only)? ?(?P<n>{_N}) (?:more|left|(?:still |yet )?(?:to|too|two|2) (?:go|come)|remaining)"
-        rf"(?P<s> {_SECONDS})?\b{_UNIT}"
+        rf"\b(?:another|about|just|only)? ?(?P<n>{_N}) "
+        rf"(?:more|left|(?:still |yet )?(?:to|too|two|2) (?:go|come)|remaining)(?P<s> {_SECONDS})?\b{_UNIT}"
     ),
     _ANOTHER,
     re.compile(rf"\b(?P<n>{_N}) (?:more |further )?(?P<s>{_SECONDS})(?: (?:left|to go|more|now|still|remaining))?\b"),

@@ -19,7 +19,7 @@ from extendum.core.heard.said import Line, Word, said
 from extendum.core.heard.saying import Reminder, promises, remarks, reminders
 from extendum.core.heard.sides import Sides
 from extendum.core.heard.silence import Silences
-from extendum.core.heard.states import SET_UPS, Model, Part, State, explain
+from extendum.core.heard.states import SET_UPS, Evidence, Model, Part, State, explain
 from extendum.core.model.errors import RefusedError
 
 #: More words are no class, and would take minutes.
@@ -109,8 +109,8 @@ def _explained(
     lean = hearing.idiom.sums([word.stem for word in words], len(State))
     due = hearing.holds.due(places, _seconds(words))
     pace = pace_of(words, length)
-    parts = explain(hearing.model, pace.places(places), cues.sums(len(words)), bonus, lean, due, roughly=roughly)
-    return found, pace.parts(parts)
+    evidence = Evidence(pace.places(places), cues.sums(len(words)), bonus, lean, due)
+    return found, pace.parts(explain(hearing.model, evidence, roughly=roughly))
 
 
 def _seconds(words: Sequence[Word]) -> list[Call]:

@@ -112,42 +112,37 @@ class Places:
     ended: Floats
 
 
-def explain(
-    model: Model,
-    places: Places,
-    cues: Floats,
-    bonus: Floats,
-    lean: Floats | float = 0.0,
-    due: Due | None = None,
-    *,
-    roughly: bool = False,
-) -> list[Part]:
-    """The likeliest parts of a whole recording, in order; ``roughly``: nobody asks when and how surely they begin.
+@dataclass(frozen=True, slots=True)
+class Evidence:
+    """What a recording tells.
 
     ``cues``: how many of each kind stand before each word, (kinds, words + 1); ``bonus``: what speaks for a part of
     each state to begin at each place, (states, places); ``lean``: how much the words before each one speak for each
     state besides, (states + 1, words + 1); ``due``: what was called.
     """
-    lattice = _Lattice(model, places, cues, bonus, lean, due)
+
+    places: Places
+    cues: Floats
+    bonus: Floats
+    lean: Floats | float = 0.0
+    due: Due | None = None
+
+
+def explain(model: Model, evidence: Evidence, *, roughly: bool = False) -> list[Part]:
+    """The likeliest parts of a whole recording, in order; ``roughly``: nobody asks when and how surely they begin."""
+    lattice = _Lattice(model, evidence)
     return lattice.likeliest() if roughly else lattice.parts()
 
 
 class _Lattice:
     """Every way through the places of one recording."""
 
-    def __init__(
-        self,
-        model: Model,
-        places: Places,
-        cues: Floats,
-        bonus: Floats,
-        lean: Floats | float = 0.0,
-        due: Due | None = None,
-    ) -> None:
-        self.model, self.places, self.bonus = model, places, bonus
-        self.due = due or Due(np.full(len(places.word), -1), np.zeros(len(places.word)))
+    def __init__(self, model: Model, evidence: Evidence) -> None:
+        self.model, self.places, self.bonus = model, evidence.places, evidence.bonus
+        places = self.places
+        self.due = evidence.due or Due(np.full(len(places.word), -1), np.zeros(len(places.word)))
         #: How much what was said so far speaks for each state, shaped (states + 1, words + 1).
-        self.said = (np.log(model.rates) * model.share).T @ cues + lean
+        self.said = (np.log(model.rates) * model.share).T @ evidence.cues + evidence.lean
         self.idle = model.rates.sum(axis=0) / 60 * model.share
         begins = np.array([places.ended if state in WORKS else places.begins for state in State])
         ends = [places.ended if state in {*SET_UPS, State.SWITCH} else places.begins for state in State]
