@@ -31,12 +31,15 @@ def seconds(page, name):
     return 60 * int(minutes) + int(rest)
 
 
-def test_an_end_of_a_bar_is_dragged_and_enter_in_a_row_leads_back_to_it(page, digging):
+@pytest.mark.parametrize(("size", "drawn", "units"), [((1280, 800), "on-wide", 1180), ((390, 844), "on-narrow", 360)])
+def test_an_end_of_a_bar_is_dragged_and_enter_in_a_row_leads_back_to_it(page, digging, size, drawn, units):
+    page.set_viewport_size(dict(zip(("width", "height"), size, strict=True)))
     hear(page)
     was = seconds(page, "to-0-1")
-    edge = page.locator(".edge[data-row='0'][data-pass='1'][data-end='to']")
-    box, sheet = edge.bounding_box(), page.locator("svg.heard")
-    second = sheet.bounding_box()["width"] / 1180 * float(sheet.get_attribute("data-second"))
+    edge = page.locator(f".{drawn} .edge[data-row='0'][data-pass='1'][data-end='to']")
+    edge.scroll_into_view_if_needed()
+    box, sheet = edge.bounding_box(), page.locator(f".{drawn} svg.heard")
+    second = sheet.bounding_box()["width"] / units * float(sheet.get_attribute("data-second"))
     x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
     page.mouse.move(x, y)
     page.mouse.down()

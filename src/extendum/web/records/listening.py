@@ -22,7 +22,7 @@ from extendum.core.heard.said import written
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.limits import whole_number
 from extendum.core.model.timeline import clock, parse_clock
-from extendum.draw.heard import draw_heard
+from extendum.draw.heard import NARROW, draw_heard
 from extendum.formats.hearing import hearing
 from extendum.formats.timed_text import read_timed
 from extendum.web.classes import store
@@ -83,6 +83,7 @@ def shown(request: Asked, one: Shown, library: Library) -> HttpResponse:
         "steps": "\n".join(one.steps),
         "corrected": len(one.steps),
         "sheet": drawn(draw_heard(one.heard, edges=True)),
+        "narrow": drawn(draw_heard(one.heard, NARROW, edges=True)),
         "rows": [_row(n, move, one.heard) for n, move in enumerate(one.heard.moves)],
         "open": sum(move.doubtful for move in one.heard.moves),
         "sides": SIDES,

@@ -2,19 +2,21 @@
 import { el } from "./drawing.js";
 
 const form = el("heard-form");
-const sheet = form.querySelector("svg.heard");
-const minutes = (sheet?.dataset.minutes ?? "").split(" ").map((place) => place.split(",").map(Number));
-const second = Number(sheet?.dataset.second),
-  length = Number(sheet?.dataset.length);
 const clock = (s) => `${Math.floor(s / 60)}:${String(s % 60).padStart(2, "0")}`;
 
-// Which second a point of the screen is: on the line that is nearest, as far as that goes.
-const at = (event) => {
-  const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(sheet.getScreenCTM().inverse());
-  const off = ([x, y]) => Math.abs(point.y - y - 9) + Math.max(0, x - 8 - point.x, point.x - x - 60 * second - 8);
-  const line = minutes.reduce((best, place, n) => (off(place) < off(minutes[best]) ? n : best), 0);
-  const within = Math.min(60, Math.max(0, (point.x - minutes[line][0]) / second));
-  return Math.round(Math.min(length, 60 * line + within));
+// Where the minutes of a sheet lie, and which second a point of the screen is: on the line that is nearest, as far as that goes.
+const ruled = (sheet) => {
+  const minutes = sheet.dataset.minutes.split(" ").map((place) => place.split(",").map(Number));
+  const second = Number(sheet.dataset.second),
+    length = Number(sheet.dataset.length);
+  const at = (event) => {
+    const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(sheet.getScreenCTM().inverse());
+    const off = ([x, y]) => Math.abs(point.y - y - 9) + Math.max(0, x - 8 - point.x, point.x - x - 60 * second - 8);
+    const line = minutes.reduce((best, place, n) => (off(place) < off(minutes[best]) ? n : best), 0);
+    const within = Math.min(60, Math.max(0, (point.x - minutes[line][0]) / second));
+    return Math.round(Math.min(length, 60 * line + within));
+  };
+  return { minutes, second, at };
 };
 
 const send = (where) => {
@@ -22,7 +24,7 @@ const send = (where) => {
   form.requestSubmit(form.querySelector("button[name=look]"));
 };
 
-for (const edge of sheet?.querySelectorAll(".edge") ?? []) {
+const draggable = (edge, { minutes, second, at }) => {
   const { row, pass, end } = edge.dataset;
   const field = form.elements[`${end}-${row}-${pass}`];
   const was = field.value;
@@ -50,6 +52,11 @@ for (const edge of sheet?.querySelectorAll(".edge") ?? []) {
   };
   edge.addEventListener("pointerup", over);
   edge.addEventListener("pointercancel", over);
+};
+
+for (const sheet of form.querySelectorAll("svg.heard[data-minutes]")) {
+  const ruling = ruled(sheet);
+  for (const edge of sheet.querySelectorAll(".edge")) draggable(edge, ruling);
 }
 
 // A class that is chosen is laid beside at once.
