@@ -117,6 +117,13 @@ def test_captions_with_ends_are_heard_at_least_as_well_as_stamps_every_half_minu
     assert right >= coarse - 2
 
 
+def test_times_that_stand_far_apart_make_seconds_guesses_and_the_report_says_so():
+    words = "Sit tall. Tip the right ear to the right shoulder. Hold. And up. " * 4
+    far, near = (facts(hear(lines((0, words), (apart, words), (2 * apart, words)), HEARING)) for apart in (90, 25))
+    assert "Its times stand about 90 s apart, so the seconds here are guesses." in far
+    assert not any("guesses" in fact for fact in near)
+
+
 def test_more_words_than_a_class_has_are_refused():
     with pytest.raises(RefusedError, match="at most 25,000 words"):
         hear(lines((0, "and " * 25_001), (9_000, "Thanks.")), HEARING)

@@ -128,7 +128,7 @@ def _stamped(heard: Heard) -> Iterator[str]:
     begins = [next(words).at for _, words in groupby(heard.words, lambda word: word.line)]
     apart = median(b - a for a, b in pairwise([*begins, heard.length])) if begins else 0.0
     if apart > FAR_S:
-        yield f"Its times stand about {apart:.0f} s apart: what is told here in seconds is a guess."
+        yield f"Its times stand about {apart:.0f} s apart, so the seconds here are guesses."
 
 
 def _promised(heard: Heard) -> Iterator[str]:
