@@ -23,7 +23,7 @@ from extendum.formats.timed_text import read_timed
 
 #: Captions have so many words, or fewer before a silence of so many seconds.
 WORDS, SILENCE_S = 8, 2.0
-#: What is told of a text in seconds from its start; reminders have several.
+#: What a truth has in seconds from the start of its text; reminders have several.
 TIMES = ("start_s", "end_s", "named_at_s", "from_s", "to_s", "at_s")
 #: How much longer all silence is made.
 PACES = (0.5, 1.0, 1.6, 2.5)

@@ -31,7 +31,10 @@ def seconds(page, name):
     return 60 * int(minutes) + int(rest)
 
 
-@pytest.mark.parametrize(("size", "drawn", "units"), [((1280, 800), "on-wide", 1180), ((390, 844), "on-narrow", 360)])
+@pytest.mark.parametrize(
+    ("size", "drawn", "units"),
+    [((1280, 800), "sheet-desk", 1180), ((820, 1180), "sheet-upright", 760), ((390, 844), "sheet-phone", 360)],
+)
 def test_an_end_of_a_bar_is_dragged_and_enter_in_a_row_leads_back_to_it(page, digging, size, drawn, units):
     page.set_viewport_size(dict(zip(("width", "height"), size, strict=True)))
     hear(page)

@@ -169,7 +169,7 @@ def test_recordings_are_kept_with_a_class_put_right_laid_beside_each_other_remov
         assert answer.status_code == 302
     july, june = stretch_class.past_recordings.all()
     page = asking.get(answer.url).content.decode()
-    assert "July" in page and page.count('class="on-wide"') == 1
+    assert "July" in page and page.count('class="sheet-desk"') == 1
     assert "only" not in page and "seconds were called" in page
     assert stretch_class.next_times.filter(text__contains="seconds were called").count() == 2
     both = asking.get(where, {"one": june.pk, "beside": july.pk}).content.decode()

@@ -11,21 +11,21 @@ from extendum.draw.ruling import TWO_COLUMNS_FROM, Ruling
 from extendum.draw.svg import SIGN, clip, n, tag, text
 
 LABEL, TRACK, ROOM, NAME_PX = 13.0, 18.0, 8.0, 11.5
-#: How wide a sheet is in its own units, and on a phone.
-WIDE, NARROW = 1180.0, 360.0
+#: How wide a sheet is in its own units, so that names can be read on a desk, on a tablet upright, and on a phone.
+WIDTHS = {"desk": 1180.0, "upright": 760.0, "phone": 360.0}
 #: A name has so much room at the least; at the end of a line it ends where that does.
 LEAST_NAME, LAST_NAME = 60.0, 200.0
 #: The first side lies above, the second below; what has one side only fills the line.
 _BELOW = frozenset({"right", "second"})
 
 
-def draw_heard(heard: Heard, width: float = WIDE, *, edges: bool = False) -> str:
+def draw_heard(heard: Heard, width: float, *, edges: bool = False) -> str:
     """Bars for time that was held, a slanted stroke for a switch, ticks for calls, dots for counts.
 
     ``edges``: with what a pass can be drawn longer or shorter by, and where each minute lies.
     """
     lines = max(1, -(-int(heard.length) // 60))
-    columns = 1 + (lines >= TWO_COLUMNS_FROM and width > NARROW)
+    columns = 1 + (lines >= TWO_COLUMNS_FROM and width > WIDTHS["phone"])
     ruling = Ruling(width=width, margin=24, top=2, label=LABEL, track=TRACK, gap=ROOM, columns=columns, lines=lines)
     drawn = []
     for line in range(lines):

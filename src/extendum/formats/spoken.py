@@ -29,14 +29,14 @@ PAUSE_S, WORD_S = 1.0, 0.4
 
 @dataclass(frozen=True, slots=True)
 class Spoken:
-    """What was said, from when, in seconds; ``end`` is when it stopped, where that is told."""
+    """What was said, from when, in seconds; ``end`` is when it stopped, None where nothing says so."""
 
     start: float
     text: str
     end: float | None = None
 
 
-#: A word, and when it is said where that is told.
+#: A word, and when it is said, None where nothing says so.
 Timed = tuple[str, float | None]
 
 

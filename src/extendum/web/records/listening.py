@@ -22,7 +22,7 @@ from extendum.core.heard.said import written
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.limits import whole_number
 from extendum.core.model.timeline import clock, parse_clock
-from extendum.draw.heard import NARROW, draw_heard
+from extendum.draw.heard import WIDTHS, draw_heard
 from extendum.formats.hearing import hearing
 from extendum.formats.timed_text import read_timed
 from extendum.web.classes import store
@@ -82,8 +82,7 @@ def shown(request: Asked, one: Shown, library: Library) -> HttpResponse:
         "one": one,
         "steps": "\n".join(one.steps),
         "corrected": len(one.steps),
-        "sheet": drawn(draw_heard(one.heard, edges=True)),
-        "narrow": drawn(draw_heard(one.heard, NARROW, edges=True)),
+        "sheet": sheets_of(one.heard, edges=True),
         "rows": [_row(n, move, one.heard) for n, move in enumerate(one.heard.moves)],
         "open": sum(move.doubtful for move in one.heard.moves),
         "sides": SIDES,
@@ -96,6 +95,11 @@ def shown(request: Asked, one: Shown, library: Library) -> HttpResponse:
         "compared": beside_class(own_class(request, pk), [one.heard]) if pk is not None else None,
     }
     return render(request, "records/heard.html", context, status=422 if one.refused else 200)
+
+
+def sheets_of(heard: Heard, *, edges: bool = False) -> list[tuple[str, str]]:
+    """The sheet of a recording for each kind of screen, of which one is shown."""
+    return [(screen, drawn(draw_heard(heard, width, edges=edges))) for screen, width in WIDTHS.items()]
 
 
 def heard_of(text: str, steps: Sequence[str], library: Library) -> Heard:

@@ -12,13 +12,11 @@ from extendum.core.heard.beside import to_mend
 from extendum.core.heard.report import besides
 from extendum.core.model.limits import whole_number
 from extendum.core.model.timeline import clock
-from extendum.draw.heard import NARROW, WIDE, draw_heard
 from extendum.web.classes.access import own_class
 from extendum.web.library.store import library_of
-from extendum.web.records.listening import beside_class, heard_kept, shown
+from extendum.web.records.listening import beside_class, heard_kept, sheets_of, shown
 from extendum.web.records.models import PastRecording
 from extendum.web.shared.asked import Asked
-from extendum.web.shared.drawn import drawn
 
 
 @require_safe
@@ -38,10 +36,7 @@ def recordings(request: Asked, pk: int) -> HttpResponse:
         "others": [row for row in kept if row is not one],
         "removed": of.past_recordings.exclude(removed_at=None).order_by("-removed_at").first(),
         "refused": [row.refused for row in looked if row.refused],
-        "sheets": [
-            (row.title, clock(round(row.heard.length)), *(drawn(draw_heard(row.heard, px)) for px in (WIDE, NARROW)))
-            for row in looked
-        ],
+        "sheets": [(row.title, clock(round(row.heard.length)), sheets_of(row.heard)) for row in looked],
         "mends": to_mend(some[0]) if some else [],
         "facts": besides(some[0]) if some else [],
         "compared": beside_class(of, some) if some else [],
