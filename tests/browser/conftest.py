@@ -1,5 +1,6 @@
 """A headless Chromium signed in to the running application, which fails on any error in the page."""
 
+from collections import deque
 from pathlib import Path
 
 import pytest
@@ -65,6 +66,7 @@ class Window:
 
     def __init__(self, browser, base):
         self.browser, self.base, self.context = browser, base, None
+        self.asked = deque(maxlen=12)
 
     def opened(self):
         """A page with nothing stored.
@@ -75,6 +77,9 @@ class Window:
             base_url=self.base, viewport=SIZE, reduced_motion="reduce"
         )
         page = self.context.new_page()
+        self.asked.clear()
+        page.on("response", lambda answer: self.asked.append(f"{answer.status} {answer.request.method} {answer.url}"))
+        page.on("requestfailed", lambda asked: self.asked.append(f"{asked.failure} {asked.method} {asked.url}"))
         stored = self.context.new_cdp_session(page)
         everything = {"origin": self.base, "storageTypes": "cookies,local_storage,indexeddb"}
         stored.send("Storage.clearDataForOrigin", everything)
@@ -94,6 +99,18 @@ class Window:
         self.context.set_offline(False)
         for one in self.context.pages:
             one.close()
+
+
+@pytest.hookimpl(wrapper=True)
+def pytest_runtest_makereport(item, call):
+    """With a failure stands what its page showed by then and had asked for last."""
+    report = yield
+    page, window = (item.funcargs.get(name) for name in ("page", "window"))
+    if report.when == "call" and report.failed and page and not page.is_closed():
+        focus = page.evaluate("document.activeElement.outerHTML.slice(0, 200)")
+        notice = page.evaluate("document.getElementById('notice')?.innerText")
+        report.sections.append(("the page", "\n".join([page.url, f"focus: {focus}", f"notice: {notice}", *window.asked])))
+    return report
 
 
 @pytest.fixture(scope="session")

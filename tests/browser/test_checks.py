@@ -87,6 +87,23 @@ def test_a_floor_move_in_a_chair_class_is_found_swapped_and_nothing_is_left_to_f
     assert "Lying hamstring stretch" not in [item.name for item in script.moves()]
 
 
+def test_the_words_of_a_remedy_that_come_late_move_nothing_that_is_being_pressed(page):
+    page.goto("/")
+    page.fill("#new-title", "Late")
+    page.keyboard.press("Enter")
+    page.click("#skip")
+    page.wait_for_selector("text=Add the first move.")
+    late = []
+    page.route("**/remedy/**", lambda route: late.append(route))
+    with page.expect_request("**/remedy/**"):
+        add(page, "upper back reach", "Standing upper back stretch")
+    top = page.locator("#add-stage").bounding_box()["y"]
+    for one in late:
+        one.continue_()
+    expect(page.locator("#panel .will")).to_contain_text("Standing upper back stretch")
+    assert page.locator("#add-stage").bounding_box()["y"] == pytest.approx(top, abs=0.5)
+
+
 def test_the_body_picture_answers_a_click_with_moves_and_offers(page, digging):
     page.goto(f"/classes/{digging.pk}/checks/")
     page.locator('.body-picture a[data-area="chest"]').first.focus()

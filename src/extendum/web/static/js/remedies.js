@@ -8,7 +8,11 @@ async function tell(place) {
     if (!answer?.ok) return; // without the network it stays empty, and the button still works later
     told.set(from, await answer.text());
   }
-  if (place.dataset.from === from) place.innerHTML = told.get(from);
+  if (place.dataset.from === from) show(place);
+}
+function show(place) {
+  place.innerHTML = told.get(place.dataset.from);
+  place.title = place.textContent; // where its room is too small
 }
 
 const seen = new IntersectionObserver((entries) => {
@@ -20,8 +24,7 @@ const seen = new IntersectionObserver((entries) => {
 });
 function watch() {
   for (const place of document.querySelectorAll(".will:empty")) {
-    const known = told.get(place.dataset.from);
-    if (known) place.innerHTML = known;
+    if (told.has(place.dataset.from)) show(place);
     else seen.observe(place);
   }
 }
