@@ -109,7 +109,8 @@ def pytest_runtest_makereport(item, call):
     if report.when == "call" and report.failed and page and not page.is_closed():
         focus = page.evaluate("document.activeElement.outerHTML.slice(0, 200)")
         notice = page.evaluate("document.getElementById('notice')?.innerText")
-        report.sections.append(("the page", "\n".join([page.url, f"focus: {focus}", f"notice: {notice}", *window.asked])))
+        told = [page.url, f"focus: {focus}", f"notice: {notice}", *window.asked]
+        report.sections.append(("the page", "\n".join(told)))
     return report
 
 

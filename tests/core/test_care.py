@@ -11,7 +11,7 @@ from extendum.core.checks.report import check, keep
 from extendum.core.edit.script_edits import add_moves, new_script, replace_items, set_target
 from extendum.core.edit.take_up import take_up
 from extendum.core.model.audience import Condition
-from extendum.core.model.body import Region
+from extendum.core.model.body import Region, Side
 from extendum.core.model.errors import RefusedError
 from extendum.core.model.move import Caution, OptionKind
 from extendum.core.model.spoken import spoken_texts
@@ -147,6 +147,18 @@ def test_after_a_remedy_there_is_never_more_to_find(script):
                 continue
             assert outcome.found <= len(before.open), found.code
             assert len(check(outcome.script, compile_script(outcome.script), MOVES).open) == outcome.found
+
+
+def test_a_remedy_tells_what_differs_in_a_long_sentence_and_which_side_starts():
+    script = for_somebody("calf-lean", "lunge-turn", "standing-side-reach", conditions=[])
+    calf, _, reach = script.moves()
+    long = "Step the left foot back as far as you like, and keep the heel of it down on the floor."
+    told = replace(calf, words=replace(calf.words, moving=long))
+    script = replace_items(script, {calf.id: told, reach.id: replace(reach, lead_side=Side.RIGHT)})
+    report = check(script, compile_script(script), MOVES)
+    words = mended(script, report.get("literal-side"), MOVES).changes
+    assert words == ("Wall calf stretch says “… the {side} foot …” instead of “… the left foot …”",)
+    assert mended(script, report.get("lead-wanders"), MOVES).changes[-1] == f"{reach.name} starts on the left"
 
 
 def test_a_remedy_that_brings_something_up_mends_that_too_and_tells_all_of_it():

@@ -157,6 +157,13 @@ def test_the_next_time_comes_up_on_the_desk_until_it_is_done(asking, other_clien
     assert "Chairs out first" not in asking.get(reverse("desk", args=[stretch_class.pk])).content.decode()
 
 
+def test_of_many_next_times_the_first_are_shown_and_the_others_one_press_away(asking, stretch_class):
+    stretch_class.next_times.bulk_create(NextTime(of=stretch_class, text=f"Mend {n}") for n in range(7))
+    shown, more = asking.get(reverse("desk", args=[stretch_class.pk])).content.decode().split("<summary>3 more", 1)
+    assert shown.count("Done: Mend") == 4
+    assert more.count("Done: Mend") == 3
+
+
 def test_the_logbook_goes_on_to_older_sessions(asking, stretch_class):
     at = timezone.now()
     for n in range(LISTED + 3):

@@ -6,6 +6,7 @@ import re
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from functools import partial
+from itertools import takewhile
 
 from extendum.core.checks.finding import Finding
 from extendum.core.checks.report import Report, check, keep
@@ -23,6 +24,8 @@ from extendum.core.timing.talking import pieces_of
 FOLLOWED = 6
 #: So many changes are named, the others counted.
 TOLD = 2
+#: A sentence of so many words is told whole where it changes.
+SHORT = 12
 #: Remedies that touch the whole class: another remedy takes them along only where nothing nearer helps.
 WIDE = ("floor-often", "supports-often", "prop-often", "off-slot")
 
@@ -143,7 +146,7 @@ def _changes(before: Script, after: Script) -> Iterator[str]:
         if one not in had:
             yield f"{item.name} comes in"
         elif had[one] != item:
-            yield from _of_item(had[one], item)
+            yield from _of_item(had[one], item, after)
     yield from (f"{item.name} goes out" for one, item in had.items() if one not in has)
     if [one for one in had if one in has] != [one for one in has if one in had]:
         yield "the order changes"
@@ -153,7 +156,7 @@ def _changes(before: Script, after: Script) -> Iterator[str]:
         yield "what is said meanwhile changes"
 
 
-def _of_item(old: Item, new: Item) -> Iterator[str]:
+def _of_item(old: Item, new: Item, after: Script) -> Iterator[str]:
     if isinstance(old, MoveItem) and isinstance(new, MoveItem):
         if old.move.key != new.move.key:
             yield f"{new.name} takes the place of {old.name}"
@@ -164,10 +167,48 @@ def _of_item(old: Item, new: Item) -> Iterator[str]:
         yield f"{new.name}: {old.quantity.value} s become {new.quantity.value} s"
     was, said = _sentences(old), _sentences(new)
     gone, come = [one for one in was if one not in said], [one for one in said if one not in was]
-    yield from (f"{new.name} no longer says “{one}”" for one in gone)
-    yield from (f"{new.name} says “{one}”" for one in come)
+    yield from _said(new.name, gone, come)
     if not gone and not come and describe_all(old) == describe_all(new) and old != new:
-        yield f"{new.name} is kept differently"
+        yield _set(old, new, after)
+
+
+def _said(name: str, gone: Sequence[str], come: Sequence[str]) -> Iterator[str]:
+    """Sentences that are no longer said and that are; of a long one that only differs in some words, these."""
+    if len(gone) == len(come) and all(len(one.split()) > SHORT for one in gone):
+        for old, new in zip(gone, come, strict=True):
+            was, now = _differing(old.split(), new.split())
+            yield f"{name} says “{now}” instead of “{was}”"
+        return
+    yield from (f"{name} no longer says “{one}”" for one in gone)
+    yield from (f"{name} says “{one}”" for one in come)
+
+
+def _differing(old: list[str], new: list[str]) -> tuple[str, str]:
+    """The words in which two sentences differ, each with one word before and after it."""
+    first = _alike(old, new)
+    last = _alike(old[first:][::-1], new[first:][::-1])
+    parts = []
+    for words in (old, new):
+        start, end = max(0, first - 1), min(len(words), len(words) - last + 1)
+        parts.append(f"{'… ' * (start > 0)}{' '.join(words[start:end])}{' …' * (end < len(words))}")
+    return parts[0], parts[1]
+
+
+def _alike(some: Sequence[str], others: Sequence[str]) -> int:
+    """How many words are the same from the first on."""
+    return sum(1 for _ in takewhile(lambda pair: pair[0] == pair[1], zip(some, others, strict=False)))
+
+
+def _set(old: Item, new: Item, after: Script) -> str:
+    """What differs where nothing else is said or done."""
+    if isinstance(old, MoveItem) and isinstance(new, MoveItem):
+        if old.lead_side != new.lead_side:
+            return f"{new.name} starts on the {new.lead_side or after.style.lead_side}"
+        if old.facing != new.facing:
+            return f"{new.name}: you stand {new.facing}"
+        if old.words != new.words or old.then != new.then:
+            return f"{new.name} gives its prompts at other times"
+    return f"{new.name} is set differently"
 
 
 def describe_all(item: Item) -> tuple[str, ...]:

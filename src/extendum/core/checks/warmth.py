@@ -130,8 +130,9 @@ def cold_hold(subject: Subject) -> Iterator[Found]:
             continue
         warm = max((moved.get(PARTS.get(region, ""), 0) for region in item.move.main_regions), default=WARM_S)
         if warm < WARM_S:
+            before = f"after only {warm} s of moving for" if warm else "before anything has moved"
             yield Found(
-                f"{item.name} is held for {segment.seconds} s after only {warm} s of moving for that part of the body.",
+                f"{item.name} is held for {segment.seconds} s {before} that part of the body.",
                 (item.id,),
                 segment.id,
                 facts=(("held", segment.seconds), ("moved before", warm)),

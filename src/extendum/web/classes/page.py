@@ -151,7 +151,7 @@ def desk_context(of: StretchClass, chosen_id: str | None, room: Room = USUAL) ->
     return {
         "class": of,
         "taught_times": of.sessions.exclude(run=None).count(),
-        "next_times": of.next_times.filter(done_at=None),
+        "next_times": list(of.next_times.filter(done_at=None)),
         "script": script,
         "length": clock(length),
         "target": clock(target),
