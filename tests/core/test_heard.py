@@ -90,7 +90,7 @@ def test_both_sides_of_a_move_its_call_and_its_count_are_heard_with_what_they_re
     assert [(one.what, one.number) for one in heard.promises] == [("minutes", 5)]
     told = facts(heard)
     assert any(fact.startswith(f"{move.name}: left") for fact in told)
-    assert "A caution was not heard; half of them or more are missed." in told
+    assert "A caution was not heard; almost half of them are missed." in told
 
 
 def test_a_text_without_moves_says_so_and_has_none():
@@ -441,6 +441,10 @@ def test_each_correction_does_what_it_says():
         ("Stop if it pinches.", 1),
         ("When my brother shouts, the dog hides.", 0),
         ("Come out when I say so.", 0),
+        ("Anyone on tablets for the pressure in the head stays up here.", 1),
+        ("With a hip that was redone, keep the knee out of the middle.", 1),
+        ("My uncle had a sore knee all winter.", 0),
+        ("Whoever likes, let the arms fall like a flag.", 0),
         ("Folks, put away the objects on your mats.", 0),
     ],
 )

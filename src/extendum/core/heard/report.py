@@ -145,7 +145,7 @@ def _offered(heard: Heard) -> Iterator[str]:
     """How often what protects people was heard, and when first; what was not heard may have been said all the same."""
     breaths = [word.at for word in heard.words if word.stem in _BREATH]
     for told, when, missed in (
-        ("A caution", [one.at for one in heard.of("caution")], "half of them or more are missed"),
+        ("A caution", [one.at for one in heard.of("caution")], "almost half of them are missed"),
         ("An easier way", [one.at for one in heard.of("easier way")], "one in other words may have been said"),
         ("A mention of the breath", breaths, "one in other words may have been said"),
     ):

@@ -11,6 +11,7 @@ from extendum.core.heard.calling import value
 from extendum.core.heard.said import Word, running, sentences, written
 from extendum.core.listening.asking import forces_breath, pushes
 from extendum.core.listening.caring import says_easier, says_professional, says_tension
+from extendum.core.listening.conditions import names_some_condition
 from extendum.core.listening.promising import claims
 from extendum.core.listening.reminding import reminded
 
@@ -46,6 +47,8 @@ _ILL = re.compile(
     r"\b(?:any|no) (?:pain|pinch|pinching)\b.{0,50}|\bpins and needles\b|"
     rf"\bwith (?:a |the |your )?(?:bad|cranky|dodgy|gammy|brittle|tender|weak|painful|sore|new) (?:\w+ )?{_ILL_PART}\b"
 )
+#: Where a condition is named, words that speak to whoever has it: without them somebody only tells of it.
+_TO_WHOM = re.compile(rf"{_WHO}|\b(?:who|with|someone|somebody|whenever|for you|any of you)\b")
 #: What to take care of: how to come up, what not to do with a part of the body, what may be slippery.
 _PART = r"(?:neck|back|knees?|heads?|spine|shoulders?|elbows?|wrists?|ankles?|hips?|breath)"
 _CARE = re.compile(
@@ -111,11 +114,17 @@ def remarks(words: Sequence[Word]) -> list[Remark]:
         for what, listen in (("claim", claims), ("push", pushes), ("forces the breath", forces_breath)):
             if (heard := listen(text)) and not (what == "push" and _LIMITED.search(around(first, last))):
                 found.append(Remark(what, at, max(heard, key=len)))
-        if says_tension(text) or says_professional(text) or _ILL.search(told) or _CARE.search(told):
+        if _cautions(text, told):
             found.append(Remark("caution", at, text))
         if says_easier(text):
             found.append(Remark("easier way", at, text))
     return found
+
+
+def _cautions(text: str, told: str) -> bool:
+    """Whether a sentence, as written and as it runs, says who is to take care, or of what."""
+    whom = _TO_WHOM.search(told) is not None and names_some_condition(text)
+    return bool(whom or _ILL.search(told) or _CARE.search(told) or says_tension(text) or says_professional(text))
 
 
 def promises(words: Sequence[Word]) -> list[Remark]:

@@ -40,9 +40,10 @@ _ALL = {**CLASSES, **_ABOUT_CONDITIONS}
 def _of(part: str, *more: str, renewed: bool = False) -> tuple[str, ...]:
     """Patterns of a part of the body that gives trouble, said before or after it."""
     told = (f"{part} .. @troubled", f"@troubled .. {part}")
+    new = (f"{part} ?that|which ?be|have ?be|have @renewed", f"@renewed ?joint ?in ?the|your {part}")
     return (
         *told,
-        *((f"{part} ?be|have ?be|have @renewed", f"@renewed ?joint ?in ?the|your {part}") if renewed else ()),
+        *(new if renewed else ()),
         *more,
     )
 
@@ -115,7 +116,7 @@ _SAID: tuple[tuple[Condition, tuple[str, ...], tuple[str, ...], tuple[str, ...]]
         Condition.HIP_REPLACEMENT,
         (
             "@renewed ?joint ?in ?the|your hip",
-            "hip ?be|have ?be|have @renewed",
+            "hip ?that|which ?be|have ?be|have @renewed",
             "have .. hip .. do",
             "hip .. replaced|prosthesis|operated",
         ),
@@ -202,8 +203,12 @@ _SAID: tuple[tuple[Condition, tuple[str, ...], tuple[str, ...], tuple[str, ...]]
         ("Circle your wrists.",),
     ),
 )
-#: "Never sharp pain, numbness or tingling" speaks to everybody, not to those with nerve pain.
-_NOT_OF = {Condition.NERVES: ("sharp",)}
+#: "Never sharp pain, numbness or tingling" speaks to everybody, not to those with nerve pain; a knee that falls open, and
+#: whoever falls asleep, do not lose their balance.
+_NOT_OF = {
+    Condition.NERVES: ("sharp",),
+    Condition.BALANCE: ("let .. fall", "fall open|asleep|apart|away|down|forward|back|to|into|like"),
+}
 LISTENERS: Mapping[str, Listener] = {
     condition: Listener((Phrase(str(condition), patterns, examples, misses, unless=_NOT_OF.get(condition, ())),), _ALL)
     for condition, patterns, examples, misses in _SAID
@@ -224,6 +229,11 @@ def names_condition(condition: str, words: str) -> bool:
         return bool(listener.heard(words))
     stems = _content(condition)
     return bool(stems) and any(stems <= said for said in _contents(words))
+
+
+def names_some_condition(words: str) -> bool:
+    """Whether words name any of the conditions that moves have cautions for."""
+    return any(listener.heard(words) for listener in LISTENERS.values())
 
 
 @lru_cache(maxsize=8192)
