@@ -203,8 +203,8 @@ _SAID: tuple[tuple[Condition, tuple[str, ...], tuple[str, ...], tuple[str, ...]]
         ("Circle your wrists.",),
     ),
 )
-#: "Never sharp pain, numbness or tingling" speaks to everybody, not to those with nerve pain; a knee that falls open and
-#: whoever falls asleep do not lose their balance.
+#: "Never sharp pain, numbness or tingling" speaks to everybody, not to those with nerve pain; a knee that falls open
+#: and whoever falls asleep do not lose their balance.
 _NOT_OF = {
     Condition.NERVES: ("sharp",),
     Condition.BALANCE: ("let .. fall", "fall open|asleep|apart|away|down|forward|back|to|into|like"),
