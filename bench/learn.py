@@ -35,7 +35,7 @@ from extendum.core.heard.pace import Pace, pace_of
 from extendum.core.heard.parts import SIDED_WORDS, Told, bonus_of, places_of
 from extendum.core.heard.said import Word, said
 from extendum.core.heard.silence import Stage
-from extendum.core.heard.states import RELEASES, WORKS, Evidence, Floats, Part, Places, State, explain
+from extendum.core.heard.states import RELEASES, WORKS, Evidence, Floats, Part, Places, State, explain, sketch
 from extendum.formats.hearing import RATED, hearing
 from extendum.formats.library import shipped_moves
 
@@ -134,7 +134,8 @@ def _aligned(here: Text) -> list[Part]:
 def _explained(here: Text, bonus: Floats, *, roughly: bool = False) -> list[Part]:
     lean = own().idiom.sums([word.stem for word in here.words], len(State))
     cues, places = here.cues.sums(len(here.words)), here.pace.places(here.places)
-    return here.pace.parts(explain(own().model, Evidence(places, cues, bonus, lean), roughly=roughly))
+    evidence = Evidence(places, cues, bonus, lean)
+    return here.pace.parts(sketch(own().model, evidence)[0] if roughly else explain(own().model, evidence))
 
 
 def counts_in(name: str) -> tuple[Table, Table]:

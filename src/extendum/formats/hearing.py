@@ -11,6 +11,7 @@ from typing import Any
 import numpy as np
 
 from extendum.core.heard.bases import BASES, Bases, leanings
+from extendum.core.heard.chains import Chains
 from extendum.core.heard.cues import Ear
 from extendum.core.heard.hear import Hearing
 from extendum.core.heard.holds import Holds
@@ -65,6 +66,7 @@ def hearing(library: tuple[LibraryMove, ...]) -> Hearing:
         holds,
         bases(plain, own),
         reminders(plain),
+        Chains(**{one["chain"]: one["worth"] for one in plain["chains"]}),
     )
 
 

@@ -3,23 +3,26 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+
+import numpy as np
 
 from extendum.core.heard.assembled import Names, Rough, joined, place_of, rough_of
 from extendum.core.heard.bases import Bases, Place
 from extendum.core.heard.calling import Call, calls, counts, halves
+from extendum.core.heard.chains import Chains, String
 from extendum.core.heard.cues import Cues, Ear, cues_in
 from extendum.core.heard.holds import WITHIN_S, Holds
 from extendum.core.heard.idiom import Idiom
 from extendum.core.heard.names import Namer, Sign, signs
-from extendum.core.heard.pace import pace_of
+from extendum.core.heard.pace import Pace, pace_of
 from extendum.core.heard.parts import Told, Weights, bonus_of, places_of
 from extendum.core.heard.recording import Half, Heard, HeardCall, HeardMove
 from extendum.core.heard.said import Line, Word, said
 from extendum.core.heard.saying import Reminder, promises, remarks, reminders
 from extendum.core.heard.sides import Sides
 from extendum.core.heard.silence import Silences
-from extendum.core.heard.states import SET_UPS, Evidence, Model, Part, State, explain
+from extendum.core.heard.states import SET_UPS, Evidence, Model, Part, State, explain, sketch
 from extendum.core.model.errors import RefusedError
 
 #: More words are no class, and would take minutes.
@@ -40,6 +43,7 @@ class Hearing:
     holds: Holds
     bases: Bases
     reminders: tuple[Reminder, ...]
+    chains: Chains
 
 
 def length_of(words: Sequence[Word], lines: Sequence[Line]) -> float:
@@ -50,7 +54,8 @@ def length_of(words: Sequence[Word], lines: Sequence[Line]) -> float:
 def hear(lines: Sequence[Line], hearing: Hearing, of: Callable[[Cues], Cues] = lambda cues: cues) -> Heard:
     """What timed lines tell; RefusedError where they are too many.
 
-    It is explained twice: once the parts are known, so is where somebody was silent, and the words get better times.
+    It is explained twice: once the parts are known, so is where somebody was silent, and the words get better times;
+    and the first time both as a usual class and as one that takes a whole string of moves to each side.
     ``of`` may change the cues that are heard (a trial takes some of them away).
     """
     words = said(lines, hearing.silences)
@@ -60,22 +65,27 @@ def hear(lines: Sequence[Line], hearing: Hearing, of: Callable[[Cues], Cues] = l
         return Heard(lines[-1].start if lines else 0.0, (), (), (), (), (), (), (), (), (), ())
     length = length_of(words, lines)
     moves_at: dict[int, tuple[float, float]] = {}
-    _, parts = _explained(words, length, hearing, of, moves_at, roughly=True)
+    parts, chained = _sketched(_evidence(words, length, hearing, of, moves_at), hearing)
     words = hearing.holds.timed(lines, hearing.silences, parts, _seconds(words))
-    found, parts = _explained(words, length, hearing, of, moves_at)
+    told = _evidence(words, length, hearing, of, moves_at)
+    parts = told.pace.parts(explain(hearing.model, told.chained if chained else told.usual))
     counted = counts(words)
     called, half = calls(words, counted), [words[n].at for n in halves(words)]
     rough = rough_of(parts)
     bases = hearing.bases.along(words, [place_of(one) for one in rough])
     begins = dict(zip((one.set_up.first for one in rough), bases, strict=True))
-    ear = Names(words, found, hearing.namer, counted, lambda place: begins[place[0]])
-    rough = joined(rough, ear)
+    ear = Names(words, told.signs, hearing.namer, counted, lambda place: begins[place[0]])
+    rough = rough if chained else joined(rough, ear)
     moves = ear.moves(rough)
+    turned = _switches(rough, moves)
+    if chained:
+        moves, turn = String(ear, told.cues, hearing.sides, hearing.chains).told(moves)
+        turned = turned if turn is None else tuple(sorted((*turned, turn)))
     return Heard(
         length,
         words,
         tuple(moves),
-        _switches(rough, moves),
+        turned,
         tuple(HeardCall(one.at, one.number, until(one.at, moves)) for one in called if one.unit == "seconds"),
         tuple(one.at for one in called if one.unit != "seconds"),
         tuple(Half(at, half_in(at, moves)) for at in half),
@@ -92,25 +102,46 @@ def hear(lines: Sequence[Line], hearing: Hearing, of: Callable[[Cues], Cues] = l
     )
 
 
-def _explained(
+@dataclass(frozen=True)
+class _Told:
+    """What some words tell: the signatures and cues among them, and what speaks for which parts.
+
+    ``usual``: in a class where a move has its second side at once, ``chained``: in one where a whole string has.
+    """
+
+    signs: list[Sign]
+    cues: Cues
+    pace: Pace
+    usual: Evidence
+    chained: Evidence
+
+
+def _evidence(
     words: Sequence[Word],
     length: float,
     hearing: Hearing,
     of: Callable[[Cues], Cues],
     moves_at: dict[int, tuple[float, float]],
-    *,
-    roughly: bool = False,
-) -> tuple[list[Sign], list[Part]]:
-    """The signatures among some words, and the parts of the class that they are said in."""
+) -> _Told:
     found = signs(words, hearing.namer.signatures)
     cues = of(cues_in(words, found, hearing.ear))
     places = places_of(words, cues, length)
-    bonus = bonus_of(Told(words, cues, found, moves_at), places, hearing.weights, hearing.namer, hearing.sides)
+    told, weights = Told(words, cues, found, moves_at), hearing.weights
+    bonus = bonus_of(told, places, weights, hearing.namer, hearing.sides)
     lean = hearing.idiom.sums([word.stem for word in words], len(State))
     due = hearing.holds.due(places, _seconds(words))
     pace = pace_of(words, length)
-    evidence = Evidence(pace.places(places), cues.sums(len(words)), bonus, lean, due)
-    return found, pace.parts(explain(hearing.model, evidence, roughly=roughly))
+    usual = Evidence(pace.places(places), cues.sums(len(words)), bonus, lean, due)
+    twice = [told.move_at(word, hearing.namer, hearing.sides)[1] for word in places.word[:-1].tolist()]
+    chained = replace(usual, bonus=hearing.chains.bonus(bonus, np.array(twice), weights.sided))
+    return _Told(found, cues, pace, usual, chained)
+
+
+def _sketched(told: _Told, hearing: Hearing) -> tuple[list[Part], bool]:
+    """The likeliest parts, and whether they are those of a class that takes a string of moves to each side."""
+    usual, chained = (sketch(hearing.model, one) for one in (told.usual, told.chained))
+    is_chain = hearing.chains.is_one(usual[1], chained[1])
+    return told.pace.parts(chained[0] if is_chain else usual[0]), is_chain
 
 
 def _seconds(words: Sequence[Word]) -> list[Call]:

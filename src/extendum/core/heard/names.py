@@ -150,7 +150,29 @@ class Namer:
         bases: tuple[float, ...],
         twice: bool | None = None,
     ) -> tuple[Offer, ...]:
-        """What a move could be, the likeliest first: by its signatures, the words of the library, and its base.
+        """What a move could be, the likeliest first: those for which most speaks, as ``scores`` tells."""
+        scores = self.scores(words, found, place, bases, twice)
+        best = sorted(scores.items(), key=lambda pair: (-pair[1], pair[0]))
+        return tuple(self.offer(key, score) for key, score in best[:OFFERED])
+
+    def offer(self, key: str, score: float) -> Offer:
+        """A move of the library as what one could be."""
+        return Offer(key, self.names[key], score)
+
+    @cached_property
+    def names(self) -> Mapping[str, str]:
+        """What the library calls each move."""
+        return {one.move.key: one.move.name for one in self.library}
+
+    def scores(
+        self,
+        words: Sequence[Word],
+        found: Sequence[Sign],
+        place: tuple[int, int, int],
+        bases: tuple[float, ...],
+        twice: bool | None = None,
+    ) -> dict[str, float]:
+        """How much speaks for each move: its signatures, the words of the library, its base, and its sides.
 
         ``place``: its first word, the first of its work, and the one after its last; ``bases``: how likely it is on
         each of ``BASES``, empty where nothing tells; ``twice``: whether it has more than one pass, None where that is
@@ -177,6 +199,4 @@ class Namer:
         if twice is not None:
             for key in scores:
                 scores[key] += SAME_SIDES if (self.sides[key] not in ONCE) == twice else 0.0
-        best = sorted(scores.items(), key=lambda pair: (-pair[1], pair[0]))
-        names = {one.move.key: one.move.name for one in self.library}
-        return tuple(Offer(key, names[key], score) for key, score in best[:OFFERED])
+        return scores

@@ -128,10 +128,14 @@ class Evidence:
     due: Due | None = None
 
 
-def explain(model: Model, evidence: Evidence, *, roughly: bool = False) -> list[Part]:
-    """The likeliest parts of a whole recording, in order; ``roughly``: nobody asks when and how surely they begin."""
-    lattice = _Lattice(model, evidence)
-    return lattice.likeliest() if roughly else lattice.parts()
+def explain(model: Model, evidence: Evidence) -> list[Part]:
+    """The likeliest parts of a whole recording, in order, and how surely they begin in the mean of all ways."""
+    return _Lattice(model, evidence).parts()
+
+
+def sketch(model: Model, evidence: Evidence) -> tuple[list[Part], float]:
+    """The likeliest parts, each beginning where it does in that one way, and the logarithm of how likely they are."""
+    return _Lattice(model, evidence).likeliest()
 
 
 class _Lattice:
@@ -191,8 +195,8 @@ class _Lattice:
             for last in range(until - 1, since - 1, -1) if back else range(since, until):
                 yield last, slice(first, last), told[:, last - since, : last - first]
 
-    def likeliest(self) -> list[Part]:
-        """The best way; each part begins where it does in that way."""
+    def likeliest(self) -> tuple[list[Part], float]:
+        """The best way, each part beginning where it does in that way, and how likely it is."""
         n = len(self.places.word)
         best, into = np.full((len(State), n), NEVER), np.full((len(State), n), NEVER)
         back, before = np.zeros((len(State), n), dtype=int), np.zeros((len(State), n), dtype=int)
@@ -205,18 +209,20 @@ class _Lattice:
             led = best[:, last, None] + self.model.follow
             before[:, last] = np.argmax(led, axis=0)
             into[:, last] = led.max(axis=0) + self.bonus[:, last]
-        state = max({State.TALK, *RELEASES, *WORKS}, key=lambda one: best[one, n - 1] + CUT_SHORT * (one in WORKS))
+        over = {one: float(best[one, n - 1]) + CUT_SHORT * (one in WORKS) for one in (State.TALK, *RELEASES, *WORKS)}
+        state = max(over, key=lambda one: over[one])
+        likely = over[state]
         found, last, word = [], n - 1, self.places.word
         while last > 0:
             first = int(back[state, last])
             start, end = float(self.begins[state, first]), float(self.ends[state, last])
             found.append(Part(State(state), int(word[first]), int(word[last]), start, end))
             state, last = State(int(before[state, first])), first
-        return found[::-1]
+        return found[::-1], likely
 
     def parts(self) -> list[Part]:
         """The best way, and when and how surely each of its parts begins in the mean of all ways."""
-        found, (sure, mean) = self.likeliest(), self._near(self._likely())
+        found, (sure, mean) = self.likeliest()[0], self._near(self._likely())
         at = np.searchsorted(self.places.word, [part.first for part in found]).tolist()
         told = [replace(part, sure=float(sure[part.state, k])) for part, k in zip(found, at, strict=True)]
         return _placed(told, [float(mean[one.state, k]) if k else one.start for one, k in zip(found, at, strict=True)])
