@@ -24,7 +24,7 @@ from extendum.core.timing.talking import pieces_of
 FOLLOWED = 6
 #: So many changes are named, the others counted.
 TOLD = 2
-#: A sentence of so many words is told whole where it changes.
+#: A sentence of so many words is quoted whole where it changes.
 SHORT = 12
 #: Remedies that touch the whole class: another remedy takes them along only where nothing nearer helps.
 WIDE = ("floor-often", "supports-often", "prop-often", "off-slot")
