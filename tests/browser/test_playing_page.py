@@ -72,7 +72,7 @@ def test_the_whole_class_plays_offline_and_every_count_is_that_of_the_timeline(o
 
 def test_it_goes_on_where_one_was_and_the_second_side_follows_the_first(opened):
     page = opened
-    page.click("#afresh")
+    page.click("#afresh" if page.is_visible("#over") else "#start")  # another process may have played it to its end
     hold = next(one for one in TIMELINE.segments if one.kind == "hold" and one.side is Side.LEFT)
     page.clock.fast_forward(hold.start_s * 1000 + 2000)
     page.clock.run_for(40)
