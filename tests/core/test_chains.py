@@ -1,4 +1,4 @@
-"""A class that takes a string of moves to one side and then to the other, heard from its words."""
+"""A class that takes a chain of moves to one side and then to the other, heard from its words."""
 
 from hypothesis import given
 from hypothesis import strategies as st
@@ -39,12 +39,12 @@ HIPS = [
 ]
 
 
-def test_a_string_that_is_taken_to_each_side_has_its_sides_its_names_and_its_change():
+def test_a_chain_that_is_taken_to_each_side_has_its_sides_its_names_and_its_change():
     heard = hear(HIPS, HEARING)
-    *string, last = heard.moves
-    assert [[one.side for one in move.passes] for move in string] == [["left"]] * 3 + [["right"]] * 3
+    *chain, last = heard.moves
+    assert [[one.side for one in move.passes] for move in chain] == [["left"]] * 3 + [["right"]] * 3
     assert [one.side for one in last.passes] == ["both"]
-    assert [move.key for move in string[:3]] == [move.key for move in string[3:]]
+    assert [move.key for move in chain[:3]] == [move.key for move in chain[3:]]
     (turn,) = heard.switches
     assert 95 <= turn <= 106
     assert [block.moves for block in blocks_of(heard.moves) if block.chain] == [((0, 3), (1, 4), (2, 5))]

@@ -142,7 +142,7 @@ class Names:
     def named(self, first: int, work: int, last: int, twice: bool) -> tuple[str, str, tuple[Offer, ...]]:
         """What a move is called, its key, and what else it could be; by the speaker's own words where nothing fits."""
         place = (first, work, last)
-        offers = self.namer.offers(self.words, self.signs, place, self.bases(place), twice)[:3]
+        offers = self.namer.offers(self.scores(place, self.bases(place), twice))[:3]
         if offers and offers[0].score >= NAMED:
             return offers[0].name, offers[0].key, offers
         own = " ".join(word.text for word in self.words[first : min(max(work, first + 1), first + 6)])
@@ -162,7 +162,11 @@ class Names:
 
     def _offers(self, one: Rough) -> tuple[Offer, ...]:
         place = (one.set_up.first, one.set_up.last, one.passes[-1].last)
-        return self.namer.offers(self.words, self.signs, place, self.bases(place))
+        return self.namer.offers(self.scores(place, self.bases(place)))
+
+    def scores(self, place: Place, bases: tuple[float, ...], twice: bool | None = None) -> dict[str, float]:
+        """How much speaks for each move of the library at a place, as ``Namer.scores`` tells."""
+        return self.namer.scores(self.words, self.signs, place, bases, twice)
 
     def _sides(self, one: Rough, limbs: Sequence[tuple[int, str, str]], sidedness: Sidedness | None) -> list[str]:
         told = []

@@ -1,7 +1,7 @@
-"""A class that takes a string of moves to one side and then all of it to the other: whether it is one, and its sides.
+"""A class that takes a chain of moves to one side and then all of it to the other: whether it is one, and its sides.
 
 In such a class hardly any move has its second side at once, and most sides are never named: people stay on one until
-they change for the whole string.
+they change for the whole chain.
 """
 
 from __future__ import annotations
@@ -33,9 +33,9 @@ class Chains:
 
     ``share``: of all classes; ``rarely``: how much rarer a second side follows at once; ``one_sided``: a move is done
     to one side where its words are so likely those of one with two; ``named``: how often a side that is named is that
-    of the string, ``handed``: and where it is that of an arm. In logarithms: ``turned``, what words for a change are
-    worth; ``same``, each move that comes again in the same order; ``uneven``, each move that one of both strings is
-    longer. ``paired``: what speaks for two moves, one of each string, to be the same, in points of names.
+    of the chain, ``handed``: and where it is that of an arm. In logarithms: ``turned``, what words for a change are
+    worth; ``same``, each move that comes again in the same order; ``uneven``, each move that one of both chains is
+    longer. ``paired``: what speaks for two moves, one of each chain, to be the same, in points of names.
     """
 
     share: float
@@ -87,7 +87,7 @@ class Chains:
 
 
 @dataclass(frozen=True)
-class String:
+class Chain:
     """The moves of such a class: ``ear``, the words and what they are matched with; ``cues``, those that were heard."""
 
     ear: Names
@@ -130,7 +130,7 @@ class String:
         return min(((side, limb in ARMS) for _, side, limb in near), key=lambda one: one[1], default=None)
 
     def _paired(self, some: Mapping[int, HeardMove], others: Mapping[int, HeardMove]) -> dict[int, HeardMove]:
-        """The moves of both strings, named by what speaks for both of a pair, where it is enough for one of them."""
+        """The moves of both chains, named by what speaks for both of a pair, where it is enough for one of them."""
         scores = {n: self._scores(move) for n, move in (*some.items(), *others.items())}
         found = {**some, **others}
         for a, b in _pairs([scores[n] for n in some], [scores[n] for n in others], self.chains.paired):
@@ -145,7 +145,7 @@ class String:
 
     def _scores(self, move: HeardMove) -> dict[str, float]:
         place = (move.first, move.work, move.last)
-        return self.ear.namer.scores(self.ear.words, self.ear.signs, place, move.bases, twice=False)
+        return self.ear.scores(place, move.bases, twice=False)
 
 
 def _shared(some: Mapping[str, float], others: Mapping[str, float]) -> tuple[str, float]:
@@ -157,7 +157,7 @@ def _shared(some: Mapping[str, float], others: Mapping[str, float]) -> tuple[str
 def _pairs(
     some: Sequence[Mapping[str, float]], others: Sequence[Mapping[str, float]], worth: float
 ) -> list[tuple[int, int]]:
-    """Which moves of two strings are the same, in order; ``worth``: what a pair is worth, in points of names."""
+    """Which moves of two chains are the same, in order; ``worth``: what a pair is worth, in points of names."""
     best: dict[tuple[int, int], tuple[float, list[tuple[int, int]]]] = {}
     for a in range(len(some), -1, -1):
         for b in range(len(others), -1, -1):
@@ -171,7 +171,7 @@ def _pairs(
 
 
 def _again(some: Sequence[str], others: Sequence[str]) -> int:
-    """How many moves both strings have in the same order."""
+    """How many moves both chains have in the same order."""
     longest = [0] * (len(others) + 1)
     for one in some:
         row = [0]

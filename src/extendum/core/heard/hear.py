@@ -10,7 +10,7 @@ import numpy as np
 from extendum.core.heard.assembled import Names, Rough, joined, place_of, rough_of
 from extendum.core.heard.bases import Bases, Place
 from extendum.core.heard.calling import Call, calls, counts, halves
-from extendum.core.heard.chains import Chains, String
+from extendum.core.heard.chains import Chain, Chains
 from extendum.core.heard.cues import Cues, Ear, cues_in
 from extendum.core.heard.holds import WITHIN_S, Holds
 from extendum.core.heard.idiom import Idiom
@@ -55,7 +55,7 @@ def hear(lines: Sequence[Line], hearing: Hearing, of: Callable[[Cues], Cues] = l
     """What timed lines tell; RefusedError where they are too many.
 
     It is explained twice: once the parts are known, so is where somebody was silent, and the words get better times;
-    and the first time both as a usual class and as one that takes a whole string of moves to each side.
+    and the first time both as a usual class and as one that takes a whole chain of moves to each side.
     ``of`` may change the cues that are heard (a trial takes some of them away).
     """
     words = said(lines, hearing.silences)
@@ -79,7 +79,7 @@ def hear(lines: Sequence[Line], hearing: Hearing, of: Callable[[Cues], Cues] = l
     moves = ear.moves(rough)
     turned = _switches(rough, moves)
     if chained:
-        moves, turn = String(ear, told.cues, hearing.sides, hearing.chains).told(moves)
+        moves, turn = Chain(ear, told.cues, hearing.sides, hearing.chains).told(moves)
         turned = turned if turn is None else tuple(sorted((*turned, turn)))
     return Heard(
         length,
@@ -106,7 +106,7 @@ def hear(lines: Sequence[Line], hearing: Hearing, of: Callable[[Cues], Cues] = l
 class _Told:
     """What some words tell: the signatures and cues among them, and what speaks for which parts.
 
-    ``usual``: in a class where a move has its second side at once, ``chained``: in one where a whole string has.
+    ``usual``: in a class where a move has its second side at once, ``chained``: in one where a whole chain has.
     """
 
     signs: list[Sign]
@@ -138,7 +138,7 @@ def _evidence(
 
 
 def _sketched(told: _Told, hearing: Hearing) -> tuple[list[Part], bool]:
-    """The likeliest parts, and whether they are those of a class that takes a string of moves to each side."""
+    """The likeliest parts, and whether they are those of a class that takes a chain of moves to each side."""
     usual, chained = (sketch(hearing.model, one) for one in (told.usual, told.chained))
     is_chain = hearing.chains.is_one(usual[1], chained[1])
     return told.pace.parts(chained[0] if is_chain else usual[0]), is_chain

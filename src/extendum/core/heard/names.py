@@ -142,16 +142,8 @@ class Namer:
         """Whether each move is done on each side."""
         return {one.move.key: one.move.sidedness for one in self.library}
 
-    def offers(
-        self,
-        words: Sequence[Word],
-        found: Sequence[Sign],
-        place: tuple[int, int, int],
-        bases: tuple[float, ...],
-        twice: bool | None = None,
-    ) -> tuple[Offer, ...]:
-        """What a move could be, the likeliest first: those for which most speaks, as ``scores`` tells."""
-        scores = self.scores(words, found, place, bases, twice)
+    def offers(self, scores: Mapping[str, float]) -> tuple[Offer, ...]:
+        """What a move could be by how much speaks for each one, the likeliest first."""
         best = sorted(scores.items(), key=lambda pair: (-pair[1], pair[0]))
         return tuple(self.offer(key, score) for key, score in best[:OFFERED])
 
